@@ -1,0 +1,1 @@
+return Bocca.Cli.CommandLine.Run(args);

@@ -1,0 +1,114 @@
+using Bocca.Core.Advice;
+using MathNet.Numerics.Statistics;
+
+namespace Bocca.Core.Buzz;
+
+/// <summary>What is usual for this pupil on this device, from takes that passed; null where there is none yet.</summary>
+/// <param name="HarmonicToNoiseDb">Usual harmonic-to-noise ratio.</param>
+/// <param name="CentroidOverPitch">Usual brightness.</param>
+/// <param name="LevelDb">Usual level.</param>
+public sealed record OwnSound(double? HarmonicToNoiseDb, double? CentroidOverPitch, double? LevelDb)
+{
+    /// <summary>Nothing known yet: what needs a comparison is not judged.</summary>
+    public static OwnSound Unknown { get; } = new(null, null, null);
+}
+
+/// <summary>Finds the symptoms of a take: which measures of which tries lie outside the bands.</summary>
+internal static class SymptomFinder
+{
+    /// <summary>Brightness this many times the pupil's own is pinched, when the level is alike (ours, editable).</summary>
+    private const double PinchedBrightness = 1.35;
+
+    /// <summary>Brightness is compared only at levels within this (dB): it rises with loudness (published: Campbell, Gilbert and Myers 2021).</summary>
+    private const double ComparableDb = 3;
+
+    /// <summary>A fall of at least this many cents inside a tone is a fall to another note.</summary>
+    private const double FallCents = 150;
+
+    /// <summary>The symptoms of the tries, unordered.</summary>
+    /// <param name="take">The take.</param>
+    /// <param name="bands">What is good enough.</param>
+    /// <param name="askedSeconds">How long each try should sound.</param>
+    /// <param name="own">What is usual for this pupil.</param>
+    public static IReadOnlyList<Finding> Find(TakeMeasures take, StageBands bands, double askedSeconds, OwnSound own)
+    {
+        var findings = new List<Finding>();
+        var spoken = take.Spoken.ToList();
+        void Rule(string id, Func<AttemptMeasures, double?> measure, double limit, string unit, string heard)
+        {
+            var hits = spoken.Select(attempt => (attempt.Number, Value: measure(attempt)))
+                .Where(hit => hit.Value is { } value && Math.Sign(value) * Math.Sign(limit) >= 0 && Math.Abs(value) > Math.Abs(limit)).ToList();
+            if (hits.Count == 0)
+                return;
+            var median = hits.Select(hit => hit.Value!.Value).Median();
+            var sentence = string.Format(heard, Words.Of(hits.Count, take.Attempts.Count), Math.Abs(median), Math.Abs(limit));
+            findings.Add(new Finding(Symptom.Get(id), [.. hits.Select(hit => hit.Number)], median, limit, unit, sentence));
+        }
+
+        AddUnspoken(take, findings);
+        Rule("late", SoundAfterCue, bands.OnsetDelayMs, "ms", "{0} began late: {1:0} ms after the beat, {2:0} is the most for now.");
+        Rule("airFirst", attempt => attempt.AirBeforeToneMs, bands.AirBeforeToneMs, "ms", "{0} started with air first: {1:0} ms of it before the tone.");
+        Rule("slowRise", attempt => attempt.RiseMs, bands.RiseMs, "ms", "{0} swelled slowly: {1:0} ms to full level.");
+        Rule("scoop", attempt => Whole(attempt)?.ScoopCents, -bands.ScoopCents, "cents", "{0} slid up into the note from {1:0} cents below.");
+        var shortest = Math.Min(bands.HoldSeconds, 0.85 * askedSeconds);
+        Rule("short", attempt => Missing(attempt, shortest), 0.001, "s", $"{{0}} stopped early, {{1:0.0}} s short of the {shortest:0.0} s asked.");
+        Rule("breaks", attempt => Fell(attempt) ? null : attempt.Breaks, Math.Max(0.5, bands.Breaks), "breaks", "{0} had a hole in the sound.");
+        Rule("fell", attempt => Fell(attempt) ? attempt.EndCents : null, -FallCents, "cents", "{0} fell to a lower note, by {1:0} cents.");
+        Rule("wobble", attempt => Whole(attempt)?.WobbleCents, bands.WobbleCents, "cents", "{0} swung to and fro by {1:0} cents either way.");
+        Rule("wanders", attempt => Wander(Whole(attempt)), bands.SteadyCents, "cents", "{0} wandered by {1:0} cents, {2:0} is the gate for now.");
+        Rule("sags", attempt => Whole(attempt)?.DriftCentsPerSecond, -bands.DriftCentsPerSecond, "cents a second", "{0} sank by {1:0} cents a second.");
+        Rule("climbs", attempt => Whole(attempt)?.DriftCentsPerSecond, bands.DriftCentsPerSecond, "cents a second", "{0} rose by {1:0} cents a second.");
+        Rule("fades", attempt => Whole(attempt)?.DriftDbPerSecond, -bands.DriftDbPerSecond, "dB a second", "{0} faded by {1:0.0} dB a second.");
+        Rule("airy", attempt => own.HarmonicToNoiseDb - attempt.HarmonicToNoiseDb, bands.BreathinessDb, "dB", "{0} airier than your own usual sound, by {1:0} dB.");
+        Rule("pinched", attempt => Brightness(attempt, own), PinchedBrightness, "times", "{0} thinner and brighter than your own usual sound, {1:0.0} times.");
+        AddUneven(take, findings);
+        return findings;
+    }
+
+    private static void AddUnspoken(TakeMeasures take, List<Finding> findings)
+    {
+        foreach (var (id, air, words) in new[] { ("airOnly", true, "gave air without a tone"), ("silence", false, "gave no sound") })
+        {
+            var tries = take.Attempts.Where(attempt => !attempt.Spoke && attempt.AirOnly == air).Select(attempt => attempt.Number).ToList();
+            if (tries.Count > 0)
+                findings.Add(new Finding(Symptom.Get(id), tries, tries.Count, 0, "tries", $"{Words.Of(tries.Count, take.Attempts.Count)} {words}."));
+        }
+    }
+
+    private static void AddUneven(TakeMeasures take, List<Finding> findings)
+    {
+        if (take.Sameness is not { Score: < 50 } sameness || take.Spoken.Count() < 3)
+            return;
+        var worst = sameness.Worst;
+        findings.Add(new Finding(
+            Symptom.Get("uneven"),
+            [.. take.Spoken.Select(attempt => attempt.Number)],
+            worst.Spread,
+            worst.Band,
+            worst.Unit,
+            $"The tries differ most in {worst.Item}: {worst.Spread:0.#} {worst.Unit} apart, {worst.Band:0.#} still counts as the same."));
+    }
+
+    /// <summary>Air that comes in time with the tone behind it is not late but air first.</summary>
+    private static double? SoundAfterCue(AttemptMeasures attempt) => attempt.OnsetDelayMs - (attempt.AirBeforeToneMs ?? 0);
+
+    private static bool Fell(AttemptMeasures attempt) => attempt.EndCents <= -FallCents;
+
+    /// <summary>The try, unless it fell or broke: then straightness means nothing.</summary>
+    private static AttemptMeasures? Whole(AttemptMeasures attempt) => Fell(attempt) || attempt.EndCents >= FallCents ? null : attempt;
+
+    /// <summary>What is left of the unsteadiness when the regular swing is taken out.</summary>
+    private static double? Wander(AttemptMeasures? attempt) => attempt is { SteadinessCents: { } deviation, WobbleCents: { } swing }
+        ? Math.Sqrt(Math.Max(0, (deviation * deviation) - (swing * swing / 2)))
+        : null;
+
+    /// <summary>Seconds missing at the end; what a late start took from a tone that was held to its end does not count.</summary>
+    private static double? Missing(AttemptMeasures attempt, double asked)
+    {
+        var held = attempt.SoundingSeconds + (Math.Max(0, attempt.OnsetDelayMs ?? 0) / 1000);
+        return held < asked ? asked - held : null;
+    }
+
+    private static double? Brightness(AttemptMeasures attempt, OwnSound own) =>
+        Math.Abs((attempt.LevelDb - own.LevelDb) ?? double.MaxValue) <= ComparableDb ? attempt.CentroidOverPitch / own.CentroidOverPitch : null;
+}

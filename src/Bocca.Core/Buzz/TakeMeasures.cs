@@ -1,0 +1,116 @@
+using Bocca.Core.Music;
+using Bocca.Core.Sound;
+using MathNet.Numerics.Statistics;
+
+namespace Bocca.Core.Buzz;
+
+/// <summary>How far apart the tries of a take are in one respect.</summary>
+/// <param name="Item"><c>pitch</c>, <c>level</c>, <c>rise</c>, <c>start</c> or <c>brightness</c>.</param>
+/// <param name="Spread">Standard deviation over the tries, in <paramref name="Unit"/>.</param>
+/// <param name="Band">The spread that still counts as the same.</param>
+/// <param name="Unit">The unit of both.</param>
+public sealed record SamenessItem(string Item, double Spread, double Band, string Unit);
+
+/// <summary>How alike the tries of a take are.</summary>
+/// <param name="Score">100 with no spread at all, 50 at the band of the worst item: 100 / (1 + spread / band).</param>
+/// <param name="Items">All items, the worst first.</param>
+public sealed record Sameness(double Score, IReadOnlyList<SamenessItem> Items)
+{
+    /// <summary>The item that is furthest from its band.</summary>
+    public SamenessItem Worst => Items[0];
+}
+
+/// <summary>What a whole take says.</summary>
+public sealed record TakeMeasures
+{
+    /// <summary>The tries that were asked for, or, without cues, those found.</summary>
+    public required IReadOnlyList<AttemptMeasures> Attempts { get; init; }
+
+    /// <summary>Length of the take in seconds.</summary>
+    public required double DurationSeconds { get; init; }
+
+    /// <summary>Level of the room, decibels below full scale.</summary>
+    public required double RoomDb { get; init; }
+
+    /// <summary>The largest sample of the take, decibels below full scale.</summary>
+    public required double PeakDb { get; init; }
+
+    /// <summary>Share of samples cut off at full scale, 0 to 1.</summary>
+    public required double ClippedShare { get; init; }
+
+    /// <summary>How alike the tries are; null for fewer than two that spoke.</summary>
+    public Sameness? Sameness { get; init; }
+
+    /// <summary>The tries that spoke.</summary>
+    public IEnumerable<AttemptMeasures> Spoken => Attempts.Where(attempt => attempt.Spoke);
+
+    /// <summary>Median over the tries that have a measure; null where none has.</summary>
+    public double? Median(Func<AttemptMeasures, double?> measure)
+    {
+        var values = Spoken.Select(measure).OfType<double>().ToList();
+        return values.Count == 0 ? null : values.Median();
+    }
+
+    /// <summary>Measures a take.</summary>
+    /// <param name="sound">The sound.</param>
+    /// <param name="track">Its pitch.</param>
+    /// <param name="bands">What counts as the same.</param>
+    /// <param name="cues">When each try was due, seconds into the take; null to take the tries as they come.</param>
+    public static TakeMeasures Of(MonoSound sound, PitchTrack track, StageBands bands, IReadOnlyList<double>? cues = null)
+    {
+        var found = AttemptFinder.Find(track);
+        var measurer = new AttemptMeasurer(sound, track);
+        var attempts = cues is { Count: > 0 }
+            ? OnCues(found, cues, sound.Seconds, measurer)
+            : [.. found.Select((attempt, i) => measurer.Measure(attempt, i + 1, null))];
+        return new TakeMeasures
+        {
+            Attempts = attempts,
+            DurationSeconds = sound.Seconds,
+            RoomDb = AttemptFinder.RoomDb(track),
+            PeakDb = 20 * Math.Log10(Math.Max(sound.Peak, 1e-6)),
+            ClippedShare = sound.ClippedShare(),
+            Sameness = SamenessOf([.. attempts.Where(attempt => attempt.Spoke)], bands),
+        };
+    }
+
+    /// <summary>A try belongs to the cue it starts at: from half a second before (or half the way from the last cue) on.</summary>
+    private static List<AttemptMeasures> OnCues(IReadOnlyList<Attempt> found, IReadOnlyList<double> cues, double seconds, AttemptMeasurer measurer)
+    {
+        var measured = new List<AttemptMeasures>();
+        for (var i = 0; i < cues.Count; i++)
+        {
+            double Opening(int cue) => cue == 0 ? double.NegativeInfinity
+                : cue >= cues.Count ? double.PositiveInfinity
+                : cues[cue] - Math.Min(0.5, (cues[cue] - cues[cue - 1]) / 2);
+            var parts = found.Where(attempt => attempt.StartSeconds >= Opening(i) && attempt.StartSeconds < Opening(i + 1)).SelectMany(attempt => attempt.Tones).ToList();
+            measured.Add(parts.Count > 0
+                ? measurer.Measure(new Attempt(parts), i + 1, cues[i])
+                : measurer.Missing(i + 1, cues[i], Math.Min(seconds, Opening(i + 1))));
+        }
+
+        return measured;
+    }
+
+    private static Sameness? SamenessOf(List<AttemptMeasures> spoken, StageBands bands)
+    {
+        var items = new List<SamenessItem>();
+        void Add(string item, Func<AttemptMeasures, double?> measure, double band, string unit)
+        {
+            var values = spoken.Select(measure).OfType<double>().ToList();
+            if (values.Count >= 2)
+                items.Add(new SamenessItem(item, values.StandardDeviation(), band, unit));
+        }
+
+        var middle = spoken.Select(attempt => attempt.MedianHz).OfType<double>().DefaultIfEmpty(1).Median();
+        Add("pitch", attempt => attempt.MedianHz is { } hertz ? Tuning.Cents(middle, hertz) : null, bands.SameCents, "cents");
+        Add("level", attempt => attempt.LevelDb, bands.SameDb, "dB");
+        Add("rise", attempt => attempt.RiseMs, bands.SameRiseMs, "ms");
+        Add("start", attempt => attempt.OnsetDelayMs, bands.OnsetDelayMs, "ms");
+        Add("brightness", attempt => attempt.CentroidOverPitch, bands.SameCentroid, "harmonics");
+        if (items.Count == 0)
+            return null;
+        items.Sort((a, b) => (b.Spread / b.Band).CompareTo(a.Spread / a.Band));
+        return new Sameness(100 / (1 + (items[0].Spread / items[0].Band)), items);
+    }
+}

@@ -1,0 +1,30 @@
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+
+namespace Bocca.Core.Fingering;
+
+/// <summary>A written note of a chart with every way to play it.</summary>
+/// <param name="Written">The note as read.</param>
+/// <param name="Sounding">The concert pitch.</param>
+/// <param name="Ways">All fingerings, best first; empty where the instrument has none.</param>
+public sealed record ChartNote(Pitch Written, Pitch Sounding, IReadOnlyList<Fingering> Ways);
+
+/// <summary>The chromatic chart of an instrument: the best fingering of each note, computed.</summary>
+public static class FingeringChart
+{
+    /// <summary>The chart from one written note up to another, or over the instrument's own range.</summary>
+    /// <param name="instrument">The instrument.</param>
+    /// <param name="reading">How its player reads.</param>
+    /// <param name="from">Lowest written note; the chart's own by default.</param>
+    /// <param name="to">Highest written note; the chart's own by default.</param>
+    /// <exception cref="ArgumentException">The range is upside down or holds a note that cannot be played.</exception>
+    public static IReadOnlyList<ChartNote> Of(Instrument instrument, Reading reading, Pitch? from = null, Pitch? to = null)
+    {
+        var lowest = from ?? reading.ToWritten(instrument.Range.Lowest);
+        var highest = to ?? reading.ToWritten(instrument.Range.Highest);
+        if (lowest.Midi > highest.Midi)
+            throw new ArgumentException($"A chart runs upwards: {lowest} lies above {highest}.");
+        return [.. Enumerable.Range(lowest.Midi, highest.Midi - lowest.Midi + 1).Select(Pitch.FromMidi).Select(written =>
+            new ChartNote(written, reading.ToSounding(written), FingeringFinder.Find(instrument, reading, written)))];
+    }
+}

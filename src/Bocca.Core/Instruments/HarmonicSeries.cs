@@ -1,0 +1,25 @@
+namespace Bocca.Core.Instruments;
+
+/// <summary>
+/// The harmonic series: partial n sounds at n times the frequency of partial 1 (computed). Real tubes add offsets
+/// of their own, and partial 1 of a brass instrument is no plain resonance (published: Benade 1976;
+/// Campbell, Gilbert and Myers 2021).
+/// </summary>
+public static class HarmonicSeries
+{
+    /// <summary>The highest partial that Bocca reckons with.</summary>
+    public const int Highest = 16;
+
+    /// <summary>Semitones of a partial above partial 1, rounded to the nearest note of equal temperament.</summary>
+    public static int Semitones(int partial) => (int)Math.Round(ExactSemitones(partial));
+
+    /// <summary>Cents by which a partial lies above the nearest note of equal temperament: -13.7 for the fifth.</summary>
+    public static double CentsFromEqualTemperament(int partial) => 100 * (ExactSemitones(partial) - Semitones(partial));
+
+    /// <summary>Semitones of a partial above partial 1, with their fraction: 12 log2 n.</summary>
+    public static double ExactSemitones(int partial)
+    {
+        ArgumentOutOfRangeException.ThrowIfLessThan(partial, 1);
+        return 12 * Math.Log2(partial);
+    }
+}

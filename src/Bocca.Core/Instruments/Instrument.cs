@@ -1,0 +1,140 @@
+using Bocca.Core.Music;
+
+namespace Bocca.Core.Instruments;
+
+/// <summary>Which valve's tube the others lengthen their loops for.</summary>
+public enum Compensation
+{
+    /// <summary>Plain valves: combinations come out sharp.</summary>
+    None,
+
+    /// <summary>With the third valve down, the first and second use longer loops.</summary>
+    FromThird,
+
+    /// <summary>With the fourth valve down, the first three use longer loops.</summary>
+    FromFourth,
+}
+
+/// <summary>A valve worked by a finger.</summary>
+/// <param name="Number">1 to 4, from the index finger.</param>
+/// <param name="Semitones">Semitones it lowers the tube by.</param>
+/// <param name="AddedShare">Length it adds, as a share of the open tube.</param>
+public sealed record Valve(int Number, int Semitones, double AddedShare);
+
+/// <summary>The slide of a trombone.</summary>
+/// <param name="TubeMetres">Effective length of the closed slide's tube; 2.75 m by default (ours, editable: calibrate each slide).</param>
+/// <param name="TravelCm">How far the slide can be drawn.</param>
+public sealed record Slide(double TubeMetres, double TravelCm);
+
+/// <summary>A valve of a trombone that adds tube of its own.</summary>
+/// <param name="Symbol">Its letter in a setting: <c>T</c> or <c>S</c>.</param>
+/// <param name="Semitones">Semitones it lowers the closed slide by.</param>
+public sealed record Trigger(string Symbol, int Semitones);
+
+/// <summary>The second, shorter side of a double horn.</summary>
+/// <param name="RaisesSemitones">Semitones the thumb side lies above the other.</param>
+/// <param name="From">The sounding pitch from which upwards the thumb side is used (common practice).</param>
+/// <param name="PartialCosts">Points that a partial costs on this side, where it differs from the general table.</param>
+public sealed record ThumbSide(int RaisesSemitones, Pitch From, IReadOnlyDictionary<int, double> PartialCosts);
+
+/// <summary>
+/// A brass instrument as far as pitch is concerned: its open tube, what can be added to it, and how its players read.
+/// </summary>
+public sealed record Instrument
+{
+    /// <summary>The name used on the command line and in records, such as <c>trumpet-bb</c>.</summary>
+    public required string Id { get; init; }
+
+    /// <summary>The name shown to people.</summary>
+    public required string Name { get; init; }
+
+    /// <summary><c>trumpet</c>, <c>horn</c>, <c>trombone</c>, <c>euphonium</c> or <c>tuba</c>.</summary>
+    public required string Family { get; init; }
+
+    /// <summary>The sounding pitch of partial 1 of the open tube.</summary>
+    public required Pitch PartialOne { get; init; }
+
+    /// <summary>The finger valves; empty on a trombone.</summary>
+    public required IReadOnlyList<Valve> Valves { get; init; }
+
+    /// <summary>How the valves compensate.</summary>
+    public Compensation Compensation { get; init; }
+
+    /// <summary>The slide, or none.</summary>
+    public Slide? Slide { get; init; }
+
+    /// <summary>The triggers of a trombone; empty for none.</summary>
+    public IReadOnlyList<Trigger> Triggers { get; init; } = [];
+
+    /// <summary>The second side of a double horn, or none.</summary>
+    public ThumbSide? ThumbSide { get; init; }
+
+    /// <summary>The ways its players read, the usual one first.</summary>
+    public required IReadOnlyList<Reading> Readings { get; init; }
+
+    /// <summary>The lowest and highest sounding pitch of its fingering chart.</summary>
+    public required (Pitch Lowest, Pitch Highest) Range { get; init; }
+
+    /// <summary>The first notes that a beginner meets, as sounding pitches in teaching order.</summary>
+    public required IReadOnlyList<Pitch> FirstNotes { get; init; }
+
+    /// <summary>Points that a partial costs on this tube, where it differs from the general table; see the fingering weights.</summary>
+    public IReadOnlyDictionary<int, double> PartialCosts { get; init; } = new Dictionary<int, double>();
+
+    /// <summary>Where the data come from.</summary>
+    public required string Basis { get; init; }
+
+    /// <summary>Every tube that the player's hands can make, the open one first.</summary>
+    public IReadOnlyList<Tube> Tubes => field ??= [.. AllSettings().Select(Measure)];
+
+    /// <summary>Effective length of the open tube in metres, at 345 m/s.</summary>
+    public double OpenMetres => Tubing.EffectiveLengthMetres(Tuning.Standard.Frequency(PartialOne));
+
+    /// <summary>The tube of a setting, or null if this instrument cannot do it.</summary>
+    public Tube? TubeOf(Setting setting)
+    {
+        foreach (var tube in Tubes)
+            if (tube.Setting == setting)
+                return tube;
+        return null;
+    }
+
+    /// <summary>The reading with this id; the usual one if the id is null.</summary>
+    /// <exception cref="ArgumentException">The instrument has no such reading; the message names those it has.</exception>
+    public Reading ReadingOf(string? id) => id is null
+        ? Readings[0]
+        : Readings.FirstOrDefault(reading => reading.Id == id)
+            ?? throw new ArgumentException($"'{id}' is not a reading of {Id}; it has {string.Join(", ", Readings.Select(reading => reading.Id))}.");
+
+    /// <summary>The sounding frequency in hertz of a partial of a tube.</summary>
+    public double Frequency(Tube tube, int partial, Tuning tuning) => tuning.Frequency(
+        PartialOne.Midi + HarmonicSeries.ExactSemitones(partial) - tube.Semitones + (tube.CentsSharp / 100));
+
+    /// <summary>Length in metres of the closed slide's tube with a trigger in use.</summary>
+    internal double SlideTubeMetres(string attachment) => Slide!.TubeMetres * Math.Pow(2, TriggerSemitones(attachment) / 12.0);
+
+    internal int TriggerSemitones(string attachment) => attachment.Sum(symbol => Triggers.First(trigger => trigger.Symbol[0] == symbol).Semitones);
+
+    private Tube Measure(Setting setting) => Slide is null ? Tubing.OfValves(this, setting) : Tubing.OfSlide(this, setting);
+
+    private IEnumerable<Setting> AllSettings() => Slide is null ? ValveSettings() : SlideSettings();
+
+    private IEnumerable<Setting> ValveSettings()
+    {
+        string[] sides = ThumbSide is null ? [""] : ["", "T"];
+        foreach (var side in sides)
+            for (var mask = 0; mask < 1 << Valves.Count; mask++)
+                yield return Setting.OfValves(side, Valves.Where((_, index) => (mask & (1 << index)) != 0).Select(valve => valve.Number));
+    }
+
+    private IEnumerable<Setting> SlideSettings()
+    {
+        for (var mask = 0; mask < 1 << Triggers.Count; mask++)
+        {
+            var attachment = string.Concat(Triggers.Where((_, index) => (mask & (1 << index)) != 0).Select(trigger => trigger.Symbol));
+            for (var position = 1; position <= 7; position++)
+                if (Tubing.SlideOutCm(SlideTubeMetres(attachment), position) <= Slide!.TravelCm)
+                    yield return Setting.OfSlide(position, attachment);
+        }
+    }
+}

@@ -1,0 +1,61 @@
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+using Bocca.Core.Practice;
+using Bocca.Core.Sound;
+
+namespace Bocca.Core.Simulation;
+
+/// <summary>A tone as the practice player meant it, for checking what is heard.</summary>
+/// <param name="StartSeconds">When the tone starts, after any air.</param>
+/// <param name="EndSeconds">When it has died away.</param>
+/// <param name="FrequencyHz">Its frequency before drift, wobble and the like.</param>
+public sealed record SimulatedTone(double StartSeconds, double EndSeconds, double FrequencyHz);
+
+/// <summary>What the practice player played.</summary>
+/// <param name="Sound">The sound.</param>
+/// <param name="Tones">Its tones, in order; a silent try has none.</param>
+public sealed record SimulatedTake(MonoSound Sound, IReadOnlyList<SimulatedTone> Tones);
+
+/// <summary>
+/// The practice player: a stand-in for a pupil and a microphone. It makes lip-like pulses with jitter, shimmer and
+/// breath noise, and known faults in known amounts. The same seed gives the same samples.
+/// </summary>
+public static class SimulatedPlayer
+{
+    /// <summary>Samples a second of what it plays.</summary>
+    public const int SampleRate = 44100;
+
+    /// <summary>The pitch a beginner of an instrument first aims at, in hertz: the first of its first notes.</summary>
+    public static double StartHz(Instrument instrument) => Tuning.Standard.Frequency(instrument.FirstNotes[0]);
+
+    /// <summary>Plays a take.</summary>
+    /// <param name="instrument">Sets the pitch: the first note of its beginners.</param>
+    /// <param name="stage">What it is played on: lips are dull and rough, an instrument clear and bright.</param>
+    /// <param name="plan">When each try is due.</param>
+    /// <param name="faults">What goes wrong.</param>
+    /// <param name="seed">Same seed, same samples.</param>
+    /// <param name="hertz">The pitch, if not the beginner's first.</param>
+    public static SimulatedTake Play(Instrument instrument, SoundStage stage, CuePlan plan, IReadOnlyList<Fault> faults, int seed, double? hertz = null)
+    {
+        var random = new Random(seed);
+        var samples = new float[(int)Math.Ceiling(plan.TotalSeconds * SampleRate)];
+        var room = new BreathNoise(random, 0.0004);
+        for (var i = 0; i < samples.Length; i++)
+            samples[i] = (float)room.Next();
+        var tones = new List<SimulatedTone>();
+        for (var attempt = 1; attempt <= plan.Times; attempt++)
+        {
+            double Amount(FaultKind kind) => faults.Where(fault => fault.Kind == kind && fault.Befalls(attempt)).Sum(fault => fault.Amount);
+            var buzz = new SimulatedBuzz(stage, hertz ?? StartHz(instrument), Amount, random);
+            if (buzz.AddTo(samples, plan.Cues[attempt - 1], plan.SoundSeconds) is { } tone)
+                tones.Add(tone);
+        }
+
+        var gain = Math.Pow(10, faults.Where(fault => fault.Kind == FaultKind.Clipped).Sum(fault => fault.Amount) / 20);
+        // A usual take peaks near a quarter of full scale.
+        var loud = gain > 1 ? 4 * gain : 1;
+        for (var i = 0; i < samples.Length; i++)
+            samples[i] = (float)Math.Clamp(samples[i] * loud, -1, 1);
+        return new SimulatedTake(new MonoSound(samples, SampleRate, plan.Cues), tones);
+    }
+}

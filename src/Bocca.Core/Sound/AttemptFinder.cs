@@ -1,0 +1,76 @@
+using MathNet.Numerics.Statistics;
+
+namespace Bocca.Core.Sound;
+
+/// <summary>
+/// Finds the tries of a take. A tone is a voiced run of at least 150 ms with gaps under 40 ms closed; tones less than
+/// 400 ms apart are one try with a hole in it (ours, editable).
+/// </summary>
+public static class AttemptFinder
+{
+    private const double ShortestToneSeconds = 0.15;
+    private const double ClosedGapSeconds = 0.04;
+    private const double SameTrySeconds = 0.4;
+
+    /// <summary>A tone this much softer than the loudest of the take is an echo or somebody next door (dB).</summary>
+    private const double FaintBelowLoudestDb = 30;
+
+    /// <summary>A tone is at least this far above the room (dB).</summary>
+    private const double AboveRoomDb = 6;
+
+    /// <summary>The tries of a take, in order.</summary>
+    public static IReadOnlyList<Attempt> Find(PitchTrack track)
+    {
+        var tones = Tones(track.Frames);
+        var tries = new List<List<Tone>>();
+        foreach (var tone in tones)
+        {
+            if (tries.Count > 0 && tone.StartSeconds - tries[^1][^1].EndSeconds < SameTrySeconds)
+                tries[^1].Add(tone);
+            else
+                tries.Add([tone]);
+        }
+
+        return [.. tries.Select(parts => new Attempt(parts))];
+    }
+
+    /// <summary>
+    /// Level of the room in decibels: the lowest tenth of the take's frames, and no higher than 25 dB under its loudest,
+    /// for takes that sound throughout.
+    /// </summary>
+    public static double RoomDb(PitchTrack track)
+    {
+        if (track.Frames.Count == 0)
+            return -120;
+        var levels = track.Frames.Select(frame => frame.LevelDb).ToArray();
+        return Math.Min(Statistics.Percentile(levels, 10), Statistics.Percentile(levels, 99) - 25);
+    }
+
+    private static List<Tone> Tones(IReadOnlyList<PitchFrame> frames)
+    {
+        var runs = new List<Tone>();
+        for (var i = 0; i < frames.Count; i++)
+        {
+            if (!frames[i].Voiced)
+                continue;
+            var end = i + 1;
+            while (end < frames.Count && frames[end].Voiced)
+                end++;
+            if (runs.Count > 0 && (i - runs[^1].End) * PitchTrack.HopSeconds < ClosedGapSeconds - 1e-9)
+                runs[^1] = runs[^1] with { End = end };
+            else
+                runs.Add(new Tone(i, end));
+            i = end;
+        }
+
+        runs.RemoveAll(run => run.Seconds < ShortestToneSeconds - 1e-9);
+        if (runs.Count == 0)
+            return runs;
+        var levels = runs.ConvertAll(run => Level(frames, run));
+        var floor = Math.Max(levels.Max() - FaintBelowLoudestDb, RoomDb(new PitchTrack(frames)) + AboveRoomDb);
+        return [.. runs.Where((_, i) => levels[i] >= floor)];
+    }
+
+    private static double Level(IReadOnlyList<PitchFrame> frames, Tone tone) =>
+        Enumerable.Range(tone.First, tone.End - tone.First).Select(i => frames[i].LevelDb).Median();
+}

@@ -1,0 +1,19 @@
+namespace Bocca.Core.Sound;
+
+/// <summary>The pitch of a sound over time, in frames of 10 ms.</summary>
+/// <param name="Frames">The frames, evenly spaced, the first centred on 5 ms.</param>
+public sealed record PitchTrack(IReadOnlyList<PitchFrame> Frames)
+{
+    /// <summary>Seconds from one frame to the next.</summary>
+    public const double HopSeconds = 0.01;
+
+    /// <summary>The track of a whole sound: the same frames as if it had been streamed.</summary>
+    public static PitchTrack Of(MonoSound sound, PitchTrackerSettings? settings = null)
+    {
+        var frames = new List<PitchFrame>((int)(sound.Seconds / HopSeconds) + 2);
+        var tracker = new PitchTracker(sound.SampleRate, settings);
+        tracker.Push(sound.Samples, frames);
+        tracker.Finish(frames);
+        return new PitchTrack(frames);
+    }
+}

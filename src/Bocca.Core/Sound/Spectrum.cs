@@ -1,0 +1,48 @@
+using System.Numerics;
+using MathNet.Numerics;
+using MathNet.Numerics.IntegralTransforms;
+using MathNet.Numerics.Statistics;
+
+namespace Bocca.Core.Sound;
+
+/// <summary>What the spectrum of a stretch of sound says about its brightness.</summary>
+public static class Spectrum
+{
+    private const int Length = 2048;
+    private const double HighestHz = 6000;
+
+    /// <summary>
+    /// Spectral centroid in hertz up to 6 kHz: the mean frequency, weighted by power so that breath noise counts little, as the median over windows of
+    /// 2048 samples. Zero for less than one window.
+    /// </summary>
+    public static double CentroidHz(MonoSound sound, double fromSeconds, double toSeconds)
+    {
+        var from = Math.Max(0, (int)(fromSeconds * sound.SampleRate));
+        var to = Math.Min(sound.Samples.Length, (int)(toSeconds * sound.SampleRate));
+        var window = Window.Hann(Length);
+        var centroids = new List<double>();
+        for (var start = from; start + Length <= to; start += Length)
+            centroids.Add(Centroid(sound, start, window));
+        return centroids.Count == 0 ? 0 : centroids.Median();
+    }
+
+    private static double Centroid(MonoSound sound, int start, double[] window)
+    {
+        var bins = new Complex[Length];
+        for (var i = 0; i < Length; i++)
+            bins[i] = sound.Samples[start + i] * window[i];
+        Fourier.Forward(bins, FourierOptions.NoScaling);
+        double weighted = 0, sum = 1e-12;
+        for (var bin = 1; bin < Length / 2; bin++)
+        {
+            var hertz = (double)bin * sound.SampleRate / Length;
+            if (hertz > HighestHz)
+                break;
+            var power = (bins[bin].Real * bins[bin].Real) + (bins[bin].Imaginary * bins[bin].Imaginary);
+            weighted += hertz * power;
+            sum += power;
+        }
+
+        return weighted / sum;
+    }
+}

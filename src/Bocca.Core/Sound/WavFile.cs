@@ -1,0 +1,200 @@
+using System.Buffers.Binary;
+
+namespace Bocca.Core.Sound;
+
+/// <summary>
+/// Reads and writes RIFF WAVE files: PCM of 8, 16, 24 or 32 bits and 32-bit float, one or two channels,
+/// 8 to 192 kHz, at most 60 MB and 10 minutes.
+/// </summary>
+public static class WavFile
+{
+    /// <summary>The largest file that is read, in bytes.</summary>
+    public const long MaximumBytes = 60_000_000;
+
+    /// <summary>The longest sound that is read, in seconds.</summary>
+    public const double MaximumSeconds = 600;
+
+    private const int MaximumCues = 200;
+    private const int Pcm = 1;
+    private const int Float = 3;
+    private const int Extensible = 0xFFFE;
+
+    /// <summary>Reads a WAV from a stream; two channels are averaged.</summary>
+    /// <param name="stream">The file.</param>
+    /// <param name="name">What to call it in messages.</param>
+    /// <exception cref="InvalidDataException">It is no such file, or outside the bounds; the message says which and how.</exception>
+    public static MonoSound Read(Stream stream, string name)
+    {
+        using var copy = new MemoryStream();
+        var buffer = new byte[81920];
+        int read;
+        while ((read = stream.Read(buffer)) > 0)
+        {
+            copy.Write(buffer, 0, read);
+            if (copy.Length > MaximumBytes)
+                throw new InvalidDataException($"{name}: larger than 60 MB. Cut it into takes of at most 10 minutes.");
+        }
+
+        return Read(copy.GetBuffer().AsSpan(0, (int)copy.Length), name);
+    }
+
+    /// <summary>Reads a WAV from memory; two channels are averaged.</summary>
+    /// <inheritdoc cref="Read(Stream, string)" path="/exception"/>
+    public static MonoSound Read(ReadOnlySpan<byte> file, string name)
+    {
+        if (file.Length == 0)
+            throw new InvalidDataException($"{name}: the file is empty.");
+        if (file.Length < 12 || !file[..4].SequenceEqual("RIFF"u8) || !file.Slice(8, 4).SequenceEqual("WAVE"u8))
+            throw new InvalidDataException($"{name}: not a WAV file.");
+        Format? format = null;
+        MonoSound? sound = null;
+        List<uint> cues = [];
+        var at = 12;
+        while (at + 8 <= file.Length)
+        {
+            var id = file.Slice(at, 4);
+            long size = BinaryPrimitives.ReadUInt32LittleEndian(file[(at + 4)..]);
+            var body = file[(at + 8)..];
+            if (id.SequenceEqual("data"u8))
+            {
+                if (format is null)
+                    throw new InvalidDataException($"{name}: the sound comes before its description; the file is damaged.");
+                if (size > body.Length)
+                    throw new InvalidDataException($"{name}: cut short: its header promises {size} bytes of sound, {body.Length} are there.");
+                sound = Decode(body[..(int)size], format.Value, name);
+            }
+            else if (size > body.Length)
+            {
+                // What follows the sound is only about it, so a damaged end costs nothing but itself.
+                if (sound is not null)
+                    break;
+                throw new InvalidDataException($"{name}: cut short: a part of it runs past the end of the file.");
+            }
+            else if (id.SequenceEqual("fmt "u8))
+            {
+                format = ReadFormat(body[..(int)size], name);
+            }
+            else if (id.SequenceEqual("cue "u8))
+            {
+                cues = ReadCues(body[..(int)size]);
+            }
+
+            at += 8 + (int)size + (int)(size & 1);
+        }
+
+        if (sound is null)
+            throw new InvalidDataException($"{name}: a WAV file without any sound in it.");
+        var inside = cues.Where(cue => cue < sound.Samples.Length).Order().Select(cue => (double)cue / sound.SampleRate).ToList();
+        return inside.Count == 0 ? sound : sound with { CueSeconds = inside };
+    }
+
+    /// <summary>
+    /// Writes 16-bit PCM with one channel; samples beyond full scale are held at it. Cues go into a cue chunk, as
+    /// sound editors write their markers.
+    /// </summary>
+    public static void Write(Stream stream, MonoSound sound)
+    {
+        var cues = sound.CueSeconds ?? [];
+        var soundEnd = 44 + (2 * sound.Samples.Length);
+        var data = new byte[soundEnd + (cues.Count == 0 ? 0 : 12 + (24 * cues.Count))];
+        var span = data.AsSpan();
+        "RIFF"u8.CopyTo(span);
+        BinaryPrimitives.WriteInt32LittleEndian(span[4..], data.Length - 8);
+        "WAVEfmt "u8.CopyTo(span[8..]);
+        BinaryPrimitives.WriteInt32LittleEndian(span[16..], 16);
+        BinaryPrimitives.WriteInt16LittleEndian(span[20..], Pcm);
+        BinaryPrimitives.WriteInt16LittleEndian(span[22..], 1);
+        BinaryPrimitives.WriteInt32LittleEndian(span[24..], sound.SampleRate);
+        BinaryPrimitives.WriteInt32LittleEndian(span[28..], sound.SampleRate * 2);
+        BinaryPrimitives.WriteInt16LittleEndian(span[32..], 2);
+        BinaryPrimitives.WriteInt16LittleEndian(span[34..], 16);
+        "data"u8.CopyTo(span[36..]);
+        BinaryPrimitives.WriteInt32LittleEndian(span[40..], soundEnd - 44);
+        for (var i = 0; i < sound.Samples.Length; i++)
+            BinaryPrimitives.WriteInt16LittleEndian(span[(44 + (2 * i))..], (short)Math.Round(Math.Clamp(sound.Samples[i], -1f, 1f) * 32767));
+        if (cues.Count > 0)
+            WriteCues(span[soundEnd..], cues, sound.SampleRate);
+        stream.Write(data);
+    }
+
+    private static void WriteCues(Span<byte> chunk, IReadOnlyList<double> cues, int sampleRate)
+    {
+        "cue "u8.CopyTo(chunk);
+        BinaryPrimitives.WriteInt32LittleEndian(chunk[4..], 4 + (24 * cues.Count));
+        BinaryPrimitives.WriteInt32LittleEndian(chunk[8..], cues.Count);
+        for (var i = 0; i < cues.Count; i++)
+        {
+            var point = chunk[(12 + (24 * i))..];
+            var sample = (int)Math.Round(cues[i] * sampleRate);
+            BinaryPrimitives.WriteInt32LittleEndian(point, i + 1);
+            BinaryPrimitives.WriteInt32LittleEndian(point[4..], sample);
+            "data"u8.CopyTo(point[8..]);
+            BinaryPrimitives.WriteInt32LittleEndian(point[20..], sample);
+        }
+    }
+
+    private static List<uint> ReadCues(ReadOnlySpan<byte> body)
+    {
+        var cues = new List<uint>();
+        for (var at = 4; at + 24 <= body.Length && cues.Count < MaximumCues; at += 24)
+            cues.Add(BinaryPrimitives.ReadUInt32LittleEndian(body[(at + 20)..]));
+        return cues;
+    }
+
+    private static Format ReadFormat(ReadOnlySpan<byte> body, string name)
+    {
+        if (body.Length < 16)
+            throw new InvalidDataException($"{name}: its description is too short; the file is damaged.");
+        var format = new Format(
+            BinaryPrimitives.ReadUInt16LittleEndian(body),
+            BinaryPrimitives.ReadUInt16LittleEndian(body[2..]),
+            BinaryPrimitives.ReadUInt32LittleEndian(body[4..]),
+            BinaryPrimitives.ReadUInt16LittleEndian(body[12..]),
+            BinaryPrimitives.ReadUInt16LittleEndian(body[14..]));
+        if (format.Coding == Extensible && body.Length >= 26)
+            format = format with { Coding = BinaryPrimitives.ReadUInt16LittleEndian(body[24..]) };
+        if (format.Channels is not (1 or 2))
+            throw new InvalidDataException($"{name}: {format.Channels} channels; Bocca reads one or two.");
+        if (format.SampleRate is < 8000 or > 192_000)
+            throw new InvalidDataException($"{name}: {format.SampleRate} samples a second; Bocca reads 8000 to 192000.");
+        if (format is not ({ Coding: Pcm, Bits: 8 or 16 or 24 or 32 } or { Coding: Float, Bits: 32 }))
+            throw new InvalidDataException($"{name}: coding {format.Coding} with {format.Bits} bits; Bocca reads PCM of 8, 16, 24 or 32 bits and 32-bit float.");
+        if (format.BlockBytes != format.Channels * format.Bits / 8)
+            throw new InvalidDataException($"{name}: its header contradicts itself: {format.Channels} channels of {format.Bits} bits are not {format.BlockBytes} bytes.");
+        return format;
+    }
+
+    private static MonoSound Decode(ReadOnlySpan<byte> data, Format format, string name)
+    {
+        var count = data.Length / format.BlockBytes;
+        if (count == 0)
+            throw new InvalidDataException($"{name}: a WAV file without any sound in it.");
+        if (count > MaximumSeconds * format.SampleRate)
+            throw new InvalidDataException($"{name}: {count / (double)format.SampleRate / 60:0.#} minutes long; a take has at most 10 minutes.");
+        var samples = new float[count];
+        var bytes = format.Bits / 8;
+        for (var i = 0; i < count; i++)
+        {
+            var block = data.Slice(i * format.BlockBytes, format.BlockBytes);
+            var sum = 0f;
+            for (var channel = 0; channel < format.Channels; channel++)
+                sum += Sample(block[(channel * bytes)..], format);
+            samples[i] = sum / format.Channels;
+            if (!float.IsFinite(samples[i]))
+                throw new InvalidDataException($"{name}: sample {i} is not a number; the file is damaged.");
+        }
+
+        return new MonoSound(samples, (int)format.SampleRate);
+    }
+
+    private static float Sample(ReadOnlySpan<byte> at, Format format) => (format.Coding, format.Bits) switch
+    {
+        (Float, _) => BinaryPrimitives.ReadSingleLittleEndian(at),
+        (_, 8) => (at[0] - 128) / 128f,
+        (_, 16) => BinaryPrimitives.ReadInt16LittleEndian(at) / 32768f,
+        (_, 24) => ((at[0] << 8 | at[1] << 16 | at[2] << 24) >> 8) / 8388608f,
+        _ => BinaryPrimitives.ReadInt32LittleEndian(at) / 2147483648f,
+    };
+
+    private readonly record struct Format(int Coding, int Channels, uint SampleRate, int BlockBytes, int Bits);
+}

@@ -1,0 +1,114 @@
+using System.Text.Json;
+
+namespace Bocca.Core.Tests.Cli;
+
+/// <summary>The command line is driven in process; what it prints is a contract.</summary>
+[Collection("console")]
+public sealed class CommandLineTests : IDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("bocca-cli").FullName;
+
+    public void Dispose() => Directory.Delete(_folder, recursive: true);
+
+    [Fact]
+    public void Note_prints_all_fingerings_best_first()
+    {
+        using var note = Json("note", "--instrument", "trumpet-bb", "--written", "E4");
+        Assert.Equal("D4", note.RootElement.GetProperty("sounding").GetString());
+        var first = note.RootElement.GetProperty("fingerings")[0];
+        Assert.Equal("1-2", first.GetProperty("setting").GetString());
+        Assert.Equal(3, first.GetProperty("partial").GetInt32());
+        Assert.Equal(12.6, first.GetProperty("cents").GetDouble());
+        Assert.Equal("3", note.RootElement.GetProperty("fingerings")[1].GetProperty("setting").GetString());
+    }
+
+    [Fact]
+    public void Chart_prints_the_range_asked()
+    {
+        using var chart = Json("chart", "--instrument", "euphonium-4v-comp", "--reading", "treble-bb", "--from", "C4", "--to", "G4");
+        var notes = chart.RootElement.GetProperty("notes").EnumerateArray().ToList();
+        Assert.Equal(8, notes.Count);
+        Assert.Equal("Bb2", notes[0].GetProperty("sounding").GetString());
+        Assert.Equal("0", notes[0].GetProperty("fingering").GetProperty("setting").GetString());
+    }
+
+    [Fact]
+    public void Instruments_prints_all_of_them()
+    {
+        using var list = Json("instruments");
+        Assert.Equal(21, list.RootElement.GetProperty("instruments").GetArrayLength());
+    }
+
+    [Fact]
+    public void Simulate_then_analyse_hears_the_fault_and_writes_frames()
+    {
+        var wav = Path.Combine(_folder, "take.wav");
+        var csv = Path.Combine(_folder, "take.csv");
+        Assert.Equal(0, Run(out _, out _, "simulate", "--instrument", "trumpet-bb", "--stage", "mouthpiece", "--fault", "air-first=700@2,3", "--seed", "5", "--out", wav));
+        using var heard = Json("analyse", wav, "--frames", csv);
+        Assert.Equal("repeat", heard.RootElement.GetProperty("verdict").GetProperty("outcome").GetString());
+        Assert.Equal("airFirst", heard.RootElement.GetProperty("verdict").GetProperty("findings")[0].GetProperty("symptom").GetString());
+        Assert.Equal(4, heard.RootElement.GetProperty("attempts").GetArrayLength());
+        var lines = File.ReadAllLines(csv);
+        Assert.Equal("time_s,f0_hz,voiced,level_db", lines[0]);
+        Assert.Equal(3201, lines.Length);
+        Assert.StartsWith("0.005,", lines[1]);
+    }
+
+    [Fact]
+    public void Several_files_make_an_array_and_a_folder_of_frames()
+    {
+        string[] wavs = [Path.Combine(_folder, "a.wav"), Path.Combine(_folder, "b.wav")];
+        foreach (var wav in wavs)
+            Run(out _, out _, "simulate", "--instrument", "tuba-bb-3v", "--stage", "instrument", "--drill", "steady-line", "--out", wav);
+        using var heard = Json("analyse", wavs[0], wavs[1], "--drill", "steady-line", "--stage", "instrument", "--frames", Path.Combine(_folder, "frames"));
+        Assert.Equal(2, heard.RootElement.GetArrayLength());
+        Assert.Equal(["a.csv", "b.csv"], Directory.GetFiles(Path.Combine(_folder, "frames")).Select(Path.GetFileName).Order());
+    }
+
+    [Theory]
+    [InlineData(1, "D2", "note", "--instrument", "trumpet-bb", "--written", "D2")]
+    [InlineData(1, "'H4'", "note", "--instrument", "trumpet-bb", "--written", "H4")]
+    [InlineData(1, "'kazoo'", "note", "--instrument", "kazoo", "--written", "C4")]
+    [InlineData(1, "'alto'", "chart", "--instrument", "trombone", "--reading", "alto")]
+    [InlineData(1, "missing.wav", "analyse", "missing.wav")]
+    [InlineData(1, "'nose'", "simulate", "--instrument", "trumpet-bb", "--stage", "nose", "--out", "x.wav")]
+    [InlineData(1, "'sneeze'", "simulate", "--instrument", "trumpet-bb", "--stage", "lips", "--fault", "sneeze=1", "--out", "x.wav")]
+    [InlineData(1, "5000", "simulate", "--instrument", "trumpet-bb", "--stage", "lips", "--tempo", "5000", "--out", "x.wav")]
+    [InlineData(2, "--wrtten", "note", "--instrument", "trumpet-bb", "--wrtten", "C4")]
+    [InlineData(2, "--written", "note", "--instrument", "trumpet-bb")]
+    [InlineData(2, "", "blow")]
+    public void Bad_input_and_wrong_usage_get_one_line_and_their_code(int code, string named, params string[] args)
+    {
+        Assert.Equal(code, Run(out var output, out var errors, args));
+        Assert.Empty(output);
+        Assert.Contains(named, errors);
+        Assert.Single(errors.Split('\n', StringSplitOptions.RemoveEmptyEntries));
+    }
+
+    private static JsonDocument Json(params string[] args)
+    {
+        Assert.Equal(0, Run(out var output, out var errors, [.. args, "--json"]));
+        Assert.Empty(errors);
+        return JsonDocument.Parse(output);
+    }
+
+    private static int Run(out string output, out string errors, params string[] args)
+    {
+        var (oldOut, oldError) = (Console.Out, Console.Error);
+        using StringWriter printed = new(), complained = new();
+        Console.SetOut(printed);
+        Console.SetError(complained);
+        try
+        {
+            return Bocca.Cli.CommandLine.Run(args);
+        }
+        finally
+        {
+            Console.SetOut(oldOut);
+            Console.SetError(oldError);
+            output = printed.ToString();
+            errors = complained.ToString();
+        }
+    }
+}

@@ -1,0 +1,58 @@
+using Bocca.Core.Music;
+using CsCheck;
+
+namespace Bocca.Core.Tests.Music;
+
+public sealed class PitchTests
+{
+    private static readonly Gen<Pitch> Pitches = Gen.Select(Gen.Enum<Letter>(), Gen.Int[-1, 1], Gen.Int[1, 7]).Select((letter, alter, octave) => new Pitch(letter, alter, octave));
+
+    // Published: Young 1939 (C4 is middle C), ISO 16 (A4 = 440 Hz); MIDI numbers are common practice.
+    [Theory]
+    [InlineData("A4", 69, 440)]
+    [InlineData("C4", 60, 261.63)]
+    [InlineData("Bb3", 58, 233.08)]
+    [InlineData("Bb2", 46, 116.54)]
+    [InlineData("Bb1", 34, 58.27)]
+    [InlineData("E1", 28, 41.20)]
+    [InlineData("Bb0", 22, 29.14)]
+    public void Has_its_midi_number_and_frequency(string name, int midi, double hertz)
+    {
+        Assert.Equal(midi, Pitch.Parse(name).Midi);
+        Assert.Equal(hertz, Tuning.Standard.Frequency(Pitch.Parse(name)), 0.005);
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("H4")]
+    [InlineData("C")]
+    [InlineData("C#b4")]
+    [InlineData("C###4")]
+    [InlineData("4")]
+    [InlineData("C44")]
+    [InlineData("C 4")]
+    [InlineData("14")]
+    public void Refuses_what_is_no_note_and_names_it(string text)
+    {
+        var refused = Assert.Throws<FormatException>(() => Pitch.Parse(text));
+        Assert.Contains($"'{text}'", refused.Message);
+    }
+
+    [Fact]
+    public void Reads_what_it_writes() => Pitches.Sample(pitch => Assert.Equal(pitch, Pitch.Parse(pitch.ToString())));
+
+    [Fact]
+    public void A_midi_number_survives_its_spelling() => Gen.Int[0, 127].Sample(midi => Assert.Equal(midi, Pitch.FromMidi(midi).Midi));
+
+    [Fact]
+    public void Transposing_there_and_back_sounds_the_same() => Gen.Select(Pitches, Gen.Int[-14, 14], Gen.Int[-24, 24]).Sample((pitch, steps, semitones) =>
+    {
+        var there = pitch.Transpose(new Interval(steps, semitones));
+        Assert.Equal(pitch.Midi + semitones, there.Midi);
+        Assert.Equal(pitch.Midi, there.Transpose(new Interval(-steps, -semitones)).Midi);
+    });
+
+    [Fact]
+    public void Frequency_and_midi_are_inverse() => Gen.Double[20, 4000].Sample(hertz =>
+        Assert.Equal(hertz, new Tuning(442).Frequency(new Tuning(442).Midi(hertz)), hertz * 1e-9));
+}
