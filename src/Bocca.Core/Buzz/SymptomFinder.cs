@@ -3,16 +3,6 @@ using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Buzz;
 
-/// <summary>What is usual for this pupil on this device, from takes that passed; null where there is none yet.</summary>
-/// <param name="HarmonicToNoiseDb">Usual harmonic-to-noise ratio.</param>
-/// <param name="CentroidOverPitch">Usual brightness.</param>
-/// <param name="LevelDb">Usual level.</param>
-public sealed record OwnSound(double? HarmonicToNoiseDb, double? CentroidOverPitch, double? LevelDb)
-{
-    /// <summary>Nothing known yet: what needs a comparison is not judged.</summary>
-    public static OwnSound Unknown { get; } = new(null, null, null);
-}
-
 /// <summary>Finds the symptoms of a take: which measures of which tries lie outside the bands.</summary>
 internal static class SymptomFinder
 {
@@ -21,6 +11,9 @@ internal static class SymptomFinder
 
     /// <summary>Brightness is compared only at levels within this (dB): it rises with loudness (published: Campbell, Gilbert and Myers 2021).</summary>
     private const double ComparableDb = 3;
+
+    /// <summary>Seconds that a tone may end early (ours, editable).</summary>
+    private const double TrailingSeconds = 0.1;
 
     /// <summary>A fall of at least this many cents inside a tone is a fall to another note.</summary>
     private const double FallCents = 150;
@@ -51,8 +44,8 @@ internal static class SymptomFinder
         Rule("slowRise", attempt => attempt.RiseMs, bands.RiseMs, "ms", "{0} swelled slowly: {1:0} ms to full level.");
         Rule("scoop", attempt => Whole(attempt)?.ScoopCents, -bands.ScoopCents, "cents", "{0} slid up into the note from {1:0} cents below.");
         var shortest = Math.Min(bands.HoldSeconds, 0.85 * askedSeconds);
-        Rule("short", attempt => Missing(attempt, shortest), 0.001, "s", $"{{0}} stopped early, {{1:0.0}} s short of the {shortest:0.0} s asked.");
-        Rule("breaks", attempt => Fell(attempt) ? null : attempt.Breaks, Math.Max(0.5, bands.Breaks), "breaks", "{0} had a hole in the sound.");
+        Rule("short", attempt => Missing(attempt, shortest), TrailingSeconds, "s short", $"{{0}} stopped early, {{1:0.0}} s short of the {shortest:0.0} s asked.");
+        Rule("breaks", attempt => Fell(attempt) ? null : attempt.Breaks, Math.Max(0.5, bands.Breaks), "holes", "{0} had a hole in the sound.");
         Rule("fell", attempt => Fell(attempt) ? attempt.EndCents : null, -FallCents, "cents", "{0} fell to a lower note, by {1:0} cents.");
         Rule("wobble", attempt => Whole(attempt)?.WobbleCents, bands.WobbleCents, "cents", "{0} swung to and fro by {1:0} cents either way.");
         Rule("wanders", attempt => Wander(Whole(attempt)), bands.SteadyCents, "cents", "{0} wandered by {1:0} cents, {2:0} is the gate for now.");

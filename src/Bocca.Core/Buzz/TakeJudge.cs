@@ -40,7 +40,7 @@ public static class TakeJudge
         var tense = pupil.Tense || all.Any(finding => finding.Symptom.Id == "pinched");
         var findings = all.Where(finding => Matters(finding, take)).OrderBy(finding => finding.Symptom.Order).ThenByDescending(finding => finding.Severity * finding.Tries.Count).ToList();
         var outcome = Outcome(take, findings);
-        var summary = findings.Count == 0 ? $"{Spoke(take)}, and every one stayed inside the gate." : string.Join(' ', new[] { $"{Spoke(take)}." }.Concat(findings.Take(2).Select(finding => finding.Heard)));
+        var summary = findings.Count == 0 ? $"{Spoke(take)}, and every one stayed inside the gate." : string.Join(' ', new[] { $"{Spoke(take)}." }.Concat(findings.Take(1).Select(finding => finding.Heard)));
         return new TakeVerdict(outcome, summary, heard, findings, Next(outcome, findings, drill, pupil.Approach, tense, take));
     }
 
@@ -74,8 +74,13 @@ public static class TakeJudge
         // Where the approach leaves nothing to say that does not tighten a tense pupil, rest is the next step.
         var fix = first.Symptom.FixFor(approach, tense) ?? new Fix("Rest the lips for a minute, then play one easy try.", Pull.Ease);
         var drillId = outcome == TakeOutcome.StepBack ? drill.Easier : drill.Id;
-        return new NextStep(NextPlace.Buzz, drillId, fix.Cue, $"{first.Heard} {first.Symptom.Cause}");
+        return new NextStep(NextPlace.Buzz, drillId, fix.Cue, $"{first.Symptom.Cause} {Numbers(first)}".TrimEnd());
     }
+
+    /// <summary>The number that led to a step, beside its limit; where tries were counted, the sentence heard says it all.</summary>
+    private static string Numbers(Finding finding) => finding.Limit == 0
+        ? finding.Heard
+        : $"Measured {Math.Abs(finding.Measured):0.#} {finding.Unit}; {Math.Abs(finding.Limit):0.#} is the limit for now.";
 
     private static string Spoke(TakeMeasures take)
     {

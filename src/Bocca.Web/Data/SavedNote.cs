@@ -1,0 +1,28 @@
+using System.ComponentModel.DataAnnotations;
+
+namespace Bocca.Web.Data;
+
+/// <summary>A written note with the fingering taught for it.</summary>
+public sealed class SavedNote
+{
+    public int Id { get; set; }
+
+    public int PupilId { get; set; }
+
+    [MaxLength(8)]
+    public required string Written { get; set; }
+
+    [MaxLength(20)]
+    public required string ReadingId { get; set; }
+
+    [MaxLength(20)]
+    public required string Setting { get; set; }
+
+    public int Partial { get; set; }
+
+    public double Cents { get; set; }
+
+    public DateTime SavedAt { get; set; }
+
+    public DateTime? DeletedAt { get; set; }
+}

@@ -1,0 +1,30 @@
+using Bocca.Core.Instruments;
+
+namespace Bocca.Web.Drawings;
+
+/// <summary>The slide from the side, to scale in centimetres.</summary>
+public sealed class SlideDrawing
+{
+    public const double Width = 700;
+    public const double Height = 170;
+    private const double Left = 40;
+    private readonly double _perCm;
+
+    public SlideDrawing(Instrument instrument, Tube tube)
+    {
+        _perCm = (Width - Left - 60) / instrument.Slide!.TravelCm;
+        OutCm = tube.SlideOutCm;
+        Positions = [.. instrument.Tubes.Where(other => other.Setting.Attachment == tube.Setting.Attachment)
+            .Select(other => (other.Setting.Position, X(other.SlideOutCm), other.SlideOutCm, other.Setting == tube.Setting))];
+    }
+
+    public double OutCm { get; }
+
+    public double Closed => Left;
+
+    public double Now => X(OutCm);
+
+    public IReadOnlyList<(int Number, double X, double Cm, bool Wanted)> Positions { get; }
+
+    private double X(double cm) => Left + 30 + (cm * _perCm);
+}

@@ -1,0 +1,138 @@
+using System.Text;
+using Bocca.Core.Buzz;
+
+namespace Bocca.Web.Drawings;
+
+/// <summary>A piece of a thread: solid where the pitch is sure, broken where it is a guess.</summary>
+public sealed record ThreadPiece(string Path, bool Sure);
+
+/// <summary>A drawn try, with where its number stands.</summary>
+public sealed record DrawnThread(int Number, IReadOnlyList<ThreadPiece> Pieces, double LabelX, double LabelY);
+
+/// <summary>What a try did beside its cue, as bars of a row.</summary>
+public sealed record StartRow(int Number, double Y, double AskedWidth, double? AirX, double AirWidth, double? ToneX, double ToneWidth, string Words);
+
+/// <summary>
+/// The thread picture: tries laid over each other from their starts, through the gate. Heights grow like asinh of
+/// cents over gate, so that the gate stays wide and a fall of an octave still fits.
+/// </summary>
+public sealed class ThreadDrawing
+{
+    public const double Width = 740;
+    public const double Height = 530;
+    public const double Left = 64;
+    private const double Right = 44;
+    private const double Top = 18;
+    private const double GateBottom = 396;
+    private const double RowsTop = 436;
+    private const double RowHeight = 20;
+    private const double LeadSeconds = 0.5;
+    private readonly double _seconds;
+    private readonly double _reach;
+    private readonly double _gate;
+
+    public ThreadDrawing(TakeThreads threads, TakeMeasures measures)
+    {
+        _gate = threads.GateCents;
+        _seconds = Math.Max(threads.AskedSeconds, threads.Threads.Select(thread => thread.Seconds).DefaultIfEmpty(0).Max());
+        var furthest = threads.Threads.SelectMany(thread => thread.Cents).Select(cents => Math.Abs(cents ?? 0)).DefaultIfEmpty(0).Max();
+        _reach = Math.Asinh(Math.Max(2.5, Math.Min(furthest, 1300) * 1.05 / _gate));
+        Threads = Spread([.. threads.Threads.Select(Draw)]);
+        Rows = [.. measures.Attempts.Select((attempt, i) => Row(attempt, i, threads.AskedSeconds))];
+        Ticks = [.. new[] { 50.0, 100, 200, 500, 1200 }.Where(cents => cents > 1.6 * _gate && Math.Asinh(cents / _gate) < _reach).SelectMany(cents => new[] { cents, -cents })];
+        Seconds = [.. Enumerable.Range(0, (int)_seconds + 1).Select(second => (second, X(second)))];
+    }
+
+    public IReadOnlyList<DrawnThread> Threads { get; }
+
+    public IReadOnlyList<StartRow> Rows { get; }
+
+    public IReadOnlyList<double> Ticks { get; }
+
+    public IReadOnlyList<(int Second, double X)> Seconds { get; }
+
+    public double PlotRight => Width - Right;
+
+    public double PlotTop => Top;
+
+    public double PlotBottom => GateBottom;
+
+    public double GateTop => Y(_gate);
+
+    public double GateLow => Y(-_gate);
+
+    public double Middle => Y(0);
+
+    public double Gate => _gate;
+
+    /// <summary>Where a cue stands in the rows under the gate.</summary>
+    public double CueX => RowX(0);
+
+    public double X(double seconds) => Left + (seconds / Math.Max(_seconds, 0.1) * (Width - Left - Right));
+
+    public double Y(double cents) => ((Top + GateBottom) / 2) - (Math.Asinh(cents / _gate) / _reach * (GateBottom - Top) / 2);
+
+    private double RowX(double seconds) => Left + ((seconds + LeadSeconds) / (_seconds + (2 * LeadSeconds)) * (Width - Left - Right));
+
+    private DrawnThread Draw(TakeThread thread)
+    {
+        var unsure = thread.Unsure.ToHashSet();
+        var pieces = new List<ThreadPiece>();
+        var path = new StringBuilder();
+        var sure = true;
+        var last = (X: Left, Y: Middle);
+        void Close()
+        {
+            if (path.Length > 0)
+                pieces.Add(new ThreadPiece(path.ToString(), sure));
+            path.Clear();
+        }
+
+        for (var i = 0; i < thread.Cents.Count; i++)
+        {
+            if (thread.Cents[i] is not { } cents)
+            {
+                Close();
+                continue;
+            }
+
+            var at = (X: X(i * 0.01), Y: Y(Math.Clamp(cents, -1300, 1300)));
+            if (path.Length > 0 && sure == unsure.Contains(i))
+            {
+                Close();
+                path.Append($"M{last.X:0.#} {last.Y:0.#}");
+            }
+
+            sure = !unsure.Contains(i);
+            path.Append(path.Length == 0 ? $"M{at.X:0.#} {at.Y:0.#}" : $"L{at.X:0.#} {at.Y:0.#}");
+            last = at;
+        }
+
+        Close();
+        return new DrawnThread(thread.Number, pieces, last.X + 8, last.Y);
+    }
+
+    /// <summary>Moves the numbers at the threads' ends apart, so that each can be read.</summary>
+    private static List<DrawnThread> Spread(List<DrawnThread> threads)
+    {
+        const double Apart = 19;
+        var byHeight = threads.OrderBy(thread => thread.LabelY).ToList();
+        for (var i = 1; i < byHeight.Count; i++)
+            if (byHeight[i].LabelY - byHeight[i - 1].LabelY < Apart)
+                byHeight[i] = byHeight[i] with { LabelY = byHeight[i - 1].LabelY + Apart };
+        var over = byHeight.Count == 0 ? 0 : Math.Max(0, byHeight[^1].LabelY - GateBottom);
+        return [.. byHeight.Select(thread => thread with { LabelY = thread.LabelY - over }).OrderBy(thread => thread.Number)];
+    }
+
+    private StartRow Row(AttemptMeasures attempt, int place, double asked)
+    {
+        var y = RowsTop + (place * RowHeight);
+        var width = RowX(asked) - RowX(0);
+        if (!attempt.Spoke)
+            return new StartRow(attempt.Number, y, width, attempt.AirOnly ? RowX(0) : null, attempt.AirOnly ? width : 0, null, 0, attempt.AirOnly ? "air, no tone" : "no sound");
+        var start = Math.Clamp((attempt.OnsetDelayMs ?? 0) / 1000, -LeadSeconds, _seconds);
+        var air = Math.Min((attempt.AirBeforeToneMs ?? 0) / 1000, start + LeadSeconds);
+        var tone = Math.Min(attempt.EndSeconds!.Value - attempt.StartSeconds!.Value, _seconds + LeadSeconds - start);
+        return new StartRow(attempt.Number, y, width, RowX(start - air), RowX(start) - RowX(start - air), RowX(start), RowX(start + tone) - RowX(start), "");
+    }
+}

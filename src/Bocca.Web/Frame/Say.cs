@@ -1,0 +1,85 @@
+using Bocca.Core.Buzz;
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+using Bocca.Core.Practice;
+using Bocca.Web.Data;
+
+namespace Bocca.Web.Frame;
+
+/// <summary>The words for the core's values, in one place.</summary>
+public static class Say
+{
+    public static string Stage(LearningStage stage) => stage switch
+    {
+        LearningStage.Lips => "lips",
+        LearningStage.Mouthpiece => "mouthpiece",
+        LearningStage.FirstNotes => "first notes",
+        LearningStage.Second => "scales and slurs",
+        _ => "pieces",
+    };
+
+    public static string On(SoundStage on) => on switch
+    {
+        SoundStage.Lips => "lips alone",
+        SoundStage.Mouthpiece => "mouthpiece",
+        _ => "instrument",
+    };
+
+    public static string Approach(Approach approach) => approach switch
+    {
+        Core.Practice.Approach.LipsFirst => "lips first",
+        Core.Practice.Approach.MouthpieceFirst => "mouthpiece first",
+        _ => "air first",
+    };
+
+    public static string ApproachMeaning(Approach approach) => approach switch
+    {
+        Core.Practice.Approach.LipsFirst => "Tone on the lips alone comes before the mouthpiece; cues speak of the lips.",
+        Core.Practice.Approach.MouthpieceFirst => "Tone on the mouthpiece comes first; cues speak of rim and placement.",
+        _ => "The air starts and the lips narrow until it speaks; air before a tone is met with patience.",
+    };
+
+    public static string Source(SoundSource source) => source switch
+    {
+        SoundSource.Microphone => "microphone",
+        SoundSource.File => "file",
+        _ => "practice player",
+    };
+
+    public static string Outcome(TakeOutcome outcome) => outcome switch
+    {
+        TakeOutcome.Passed => "inside the gate",
+        TakeOutcome.Repeat => "again, one thing changed",
+        TakeOutcome.StepBack => "something easier first",
+        _ => "cannot tell",
+    };
+
+    public static string Reading(Reading reading) => reading.Id switch
+    {
+        "treble-bb" => "B♭ treble clef",
+        "treble-eb" => "E♭ treble clef",
+        "bass" => "bass clef",
+        _ => "treble clef",
+    };
+
+    /// <summary>A pitch as it is read: C♯4, B♭3.</summary>
+    public static string Pitch(Pitch pitch) => pitch.ToString().Replace("#", "♯").Replace("b", "♭");
+
+    public static string Setting(Instrument instrument, Setting setting)
+    {
+        if (instrument.Slide is not null)
+            return setting.Attachment == "" ? $"position {setting.Position}" : $"position {setting.Position} with the trigger";
+        var fingers = setting.Valves.ToList();
+        var words = fingers.Count == 0 ? "open, no valve" : $"valve{(fingers.Count > 1 ? "s" : "")} {string.Join(" and ", fingers)}";
+        return setting.Attachment == "" ? words : $"thumb, {words}";
+    }
+
+    /// <summary>How long ago a moment of the record is, in days.</summary>
+    public static string Ago(DateTime moment, DateTime now) => (now.Date - moment.Date).Days switch
+    {
+        <= 0 => "today",
+        1 => "yesterday",
+        < 7 => $"{moment:dddd}",
+        var days => $"{days} days ago",
+    };
+}

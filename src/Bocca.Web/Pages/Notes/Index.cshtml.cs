@@ -1,0 +1,120 @@
+using Bocca.Core.Fingering;
+using Bocca.Core.Music;
+using Bocca.Core.Score;
+using Bocca.Web.Data;
+using Bocca.Web.Frame;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Pages.Notes;
+
+/// <summary>The note on the stage, with the way shown and all others.</summary>
+public sealed record NoteView(Pupil Pupil, Pitch Written, Core.Fingering.Fingering Way, int Place, IReadOnlyList<Core.Fingering.Fingering> Ways)
+{
+    public Pitch Sounding => Pupil.Reading.ToSounding(Written);
+
+    public double Hertz => Tuning.Standard.Frequency(Sounding);
+}
+
+/// <summary>The Notes stop: written notes, their fingerings, and why.</summary>
+public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
+{
+    private const int PastNotes = 12;
+
+    [BindProperty(SupportsGet = true, Name = "note")]
+    public string? Note { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "way")]
+    public string? Setting { get; set; }
+
+    public NoteView? View { get; private set; }
+
+    /// <summary>The pupil's first notes, and the one asked for beside them.</summary>
+    public IReadOnlyList<Pitch> Row { get; private set; } = [];
+
+    public string RowXml => Pupil is null ? "" : MusicXmlWriter.Write(new NoteRow(Pupil.Reading.Clef, Row));
+
+    public IReadOnlyList<SavedNote> Past { get; private set; } = [];
+
+    public string? Trouble { get; private set; }
+
+    public async Task OnGetAsync()
+    {
+        if (Pupil is null)
+            return;
+        var first = Pupil.Instrument.FirstNotes.Select(Pupil.Reading.ToWritten).ToList();
+        Past = await Db.Notes.AsNoTracking().Where(note => note.PupilId == Pupil.Id).OrderByDescending(note => note.SavedAt).Take(PastNotes).ToListAsync();
+        var known = Past.Select(note => note.Written).ToHashSet();
+        var next = first.FirstOrDefault(note => !known.Contains(note.ToString()), first[0]);
+        View = Show(Note is null ? next.ToString() : Note.Trim()) ?? Show(next.ToString());
+        Row = View is null || first.Contains(View.Written) ? first : [.. first, View.Written];
+    }
+
+    public async Task<IActionResult> OnPostSaveAsync(string note, string setting)
+    {
+        if (Pupil is null)
+            return NotFound();
+        Note = note;
+        Setting = setting;
+        if (Show(note) is not { } view || view.Way.Setting.ToString() != setting)
+            return BadRequest();
+        var saved = new SavedNote
+        {
+            PupilId = Pupil.Id,
+            Written = view.Written.ToString(),
+            ReadingId = Pupil.ReadingId,
+            Setting = setting,
+            Partial = view.Way.Partial,
+            Cents = view.Way.Cents,
+            SavedAt = time.GetUtcNow().UtcDateTime,
+        };
+        Db.Notes.Add(saved);
+        foreach (var step in await Db.Steps.Where(step => step.PupilId == Pupil.Id && step.DoneAt == null && step.Place == Core.Buzz.NextPlace.Notes).ToListAsync())
+            step.DoneAt = saved.SavedAt;
+        await Db.SaveChangesAsync();
+        TempData["Told"] = $"{Say.Pitch(view.Written)} stands in the record: {Say.Setting(Pupil.Instrument, view.Way.Setting)}.";
+        TempData["UndoAt"] = $"/notes/{PupilId}?handler=Forget&id={saved.Id}";
+        return RedirectToPage(new { pupilId = PupilId, note = saved.Written });
+    }
+
+    public Task<IActionResult> OnPostForgetAsync(int id) => MarkAsync(id, time.GetUtcNow().UtcDateTime, "The note is gone from the record.", "Restore");
+
+    public Task<IActionResult> OnPostRestoreAsync(int id) => MarkAsync(id, null, "The note is back.", "Forget");
+
+    /// <summary>What the valves pressed on the screen would give, in a sentence.</summary>
+    public IActionResult OnGetTry(string note, string setting)
+    {
+        if (Pupil is null || !Pitch.TryParse(note, out var written)
+            || !Core.Instruments.Setting.TryParse(setting, Pupil.Instrument.Slide is not null, out var pressed)
+            || Pupil.Instrument.TubeOf(pressed) is not { } tube)
+            return NotFound();
+        return Content(SettingTrial.Of(Pupil.Instrument, Pupil.Reading, written, tube).Sentence);
+    }
+
+    private NoteView? Show(string note)
+    {
+        try
+        {
+            var written = Pitch.Parse(note);
+            var ways = FingeringFinder.Find(Pupil!.Instrument, Pupil.Reading, written);
+            var place = Math.Max(0, ways.ToList().FindIndex(way => way.Setting.ToString() == Setting));
+            return new NoteView(Pupil, written, ways[place], place, ways);
+        }
+        catch (Exception problem) when (problem is FormatException or ArgumentException)
+        {
+            Trouble ??= problem.Message;
+            return null;
+        }
+    }
+
+    private async Task<IActionResult> MarkAsync(int id, DateTime? deleted, string told, string undo)
+    {
+        if (await Db.Notes.IgnoreQueryFilters().FirstOrDefaultAsync(note => note.Id == id && note.PupilId == PupilId) is not { } note)
+            return NotFound();
+        note.DeletedAt = deleted;
+        await Db.SaveChangesAsync();
+        TempData["Told"] = told;
+        TempData["UndoAt"] = $"/notes/{PupilId}?handler={undo}&id={id}";
+        return RedirectToPage(new { pupilId = PupilId, note = note.Written });
+    }
+}

@@ -1,0 +1,159 @@
+using System.ComponentModel.DataAnnotations;
+using Bocca.Core.Instruments;
+using Bocca.Core.Practice;
+using Bocca.Web.Data;
+using Bocca.Web.Frame;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Pages.Pupils;
+
+/// <summary>Adds and edits a pupil.</summary>
+public sealed class EditModel(BoccaDb db, TimeProvider time) : StagePage(db)
+{
+    [BindProperty]
+    public PupilForm Form { get; set; } = new();
+
+    /// <summary>What another tab has saved meanwhile, field by field.</summary>
+    public IReadOnlyList<(string Field, string Theirs)> Clash { get; private set; } = [];
+
+    public bool IsNew => PupilId is null;
+
+    public void OnGet() => Form = IsNew
+        ? new PupilForm { Started = DateOnly.FromDateTime(time.GetLocalNow().Date) }
+        : PupilForm.Of(Pupil!);
+
+    public async Task<IActionResult> OnPostAsync()
+    {
+        Check();
+        if (!ModelState.IsValid)
+            return Page();
+        if (IsNew)
+        {
+            var added = new Pupil { Name = Form.Name!.Trim(), InstrumentId = Form.Instrument!, ReadingId = Form.ReadingOrUsual() };
+            Form.WriteTo(added);
+            Db.Pupils.Add(added);
+            await Db.SaveChangesAsync();
+            TempData["Told"] = $"{added.Name} is on the Desk.";
+            return RedirectToPage("/Buzz/Index", new { pupilId = added.Id });
+        }
+
+        var stored = await Db.Pupils.FirstAsync(pupil => pupil.Id == PupilId);
+        if (stored.Version != Form.Version)
+            return Clashed(stored);
+        Form.WriteTo(stored);
+        stored.Version = Guid.NewGuid();
+        try
+        {
+            await Db.SaveChangesAsync();
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            Db.ChangeTracker.Clear();
+            return Clashed(await Db.Pupils.FirstAsync(pupil => pupil.Id == PupilId));
+        }
+
+        TempData["Told"] = $"{stored.Name} is saved.";
+        return RedirectToPage(new { pupilId = PupilId });
+    }
+
+    public async Task<IActionResult> OnPostDeleteAsync()
+    {
+        if (await Db.Pupils.FirstOrDefaultAsync(pupil => pupil.Id == PupilId) is not { } stored)
+            return NotFound();
+        stored.DeletedAt = time.GetUtcNow().UtcDateTime;
+        await Db.SaveChangesAsync();
+        TempData["Told"] = $"{stored.Name} is gone, with the record.";
+        TempData["UndoAt"] = $"/pupils/restore/{PupilId}";
+        return RedirectToPage("/Index");
+    }
+
+    /// <summary>Shows both sides; what was typed stays in the form, and saving again puts it over the other.</summary>
+    private Microsoft.AspNetCore.Mvc.RazorPages.PageResult Clashed(Pupil stored)
+    {
+        Response.StatusCode = StatusCodes.Status409Conflict;
+        var theirs = PupilForm.Of(stored);
+        Clash = [.. Form.DifferencesFrom(theirs)];
+        Form.Version = stored.Version;
+        ModelState.Remove("Form.Version");
+        ModelState.AddModelError("", $"{stored.Name} was changed in another tab meanwhile. What you typed is still here: save again to put it over the other, or reload to take the other.");
+        return Page();
+    }
+
+    private void Check()
+    {
+        if (Catalogue.TryGet(Form.Instrument) is not { } instrument)
+            ModelState.AddModelError("Form.Instrument", "Choose an instrument.");
+        else if (!string.IsNullOrEmpty(Form.Reading) && instrument.Readings.All(reading => reading.Id != Form.Reading))
+            ModelState.AddModelError("Form.Reading", $"A {instrument.Name} does not read that; choose one of its own readings.");
+        if (Form.Started > DateOnly.FromDateTime(time.GetLocalNow().Date).AddYears(1))
+            ModelState.AddModelError("Form.Started", "That start lies more than a year ahead.");
+    }
+}
+
+/// <summary>What is typed about a pupil.</summary>
+public sealed class PupilForm
+{
+    [Required(ErrorMessage = "A pupil needs a name.")]
+    [StringLength(80, ErrorMessage = "A name has at most 80 letters.")]
+    public string? Name { get; set; }
+
+    [Required(ErrorMessage = "Choose an instrument.")]
+    public string? Instrument { get; set; }
+
+    public string? Reading { get; set; }
+
+    [EnumDataType(typeof(Approach))]
+    public Approach Approach { get; set; } = Approach.MouthpieceFirst;
+
+    [EnumDataType(typeof(LearningStage))]
+    public LearningStage Stage { get; set; }
+
+    [Required(ErrorMessage = "Give the day of the first lesson.")]
+    public DateOnly? Started { get; set; }
+
+    [StringLength(500, ErrorMessage = "A remark has at most 500 letters.")]
+    public string? Remark { get; set; }
+
+    public Guid Version { get; set; }
+
+    public static PupilForm Of(Pupil pupil) => new()
+    {
+        Name = pupil.Name,
+        Instrument = pupil.InstrumentId,
+        Reading = pupil.ReadingId,
+        Approach = pupil.Approach,
+        Stage = pupil.Stage,
+        Started = pupil.Started,
+        Remark = pupil.Remark,
+        Version = pupil.Version,
+    };
+
+    public string ReadingOrUsual() => string.IsNullOrEmpty(Reading) ? Catalogue.Get(Instrument!).Readings[0].Id : Reading;
+
+    public void WriteTo(Pupil pupil)
+    {
+        pupil.Name = Name!.Trim();
+        pupil.InstrumentId = Instrument!;
+        pupil.ReadingId = ReadingOrUsual();
+        pupil.Approach = Approach;
+        pupil.Stage = Stage;
+        pupil.Started = Started!.Value;
+        pupil.Remark = Remark?.Trim() ?? "";
+    }
+
+    public IEnumerable<(string Field, string Theirs)> DifferencesFrom(PupilForm theirs)
+    {
+        (string Field, string Mine, string Theirs)[] fields =
+        [
+            ("name", $"{Name}", $"{theirs.Name}"),
+            ("instrument", $"{Instrument}", $"{theirs.Instrument}"),
+            ("reading", ReadingOrUsual(), theirs.ReadingOrUsual()),
+            ("approach", Say.Approach(Approach), Say.Approach(theirs.Approach)),
+            ("stage", Say.Stage(Stage), Say.Stage(theirs.Stage)),
+            ("first lesson", $"{Started:d MMMM yyyy}", $"{theirs.Started:d MMMM yyyy}"),
+            ("remark", $"{Remark}", $"{theirs.Remark}"),
+        ];
+        return fields.Where(field => field.Mine != field.Theirs).Select(field => (field.Field, field.Theirs));
+    }
+}

@@ -1,0 +1,71 @@
+// Takes sound in, from the microphone or from the practice player, and gives back one piece of it as a WAV.
+export class Capture {
+  #context;
+  #node;
+  #blocks = [];
+  #release = () => {};
+
+  constructor(context) {
+    this.#context = context;
+  }
+
+  async open() {
+    await this.#context.audioWorklet.addModule("/js/capture-worklet.js");
+    this.#node = new AudioWorkletNode(this.#context, "capture", { numberOfOutputs: 1 });
+    this.#node.port.onmessage = (event) => this.#blocks.push(event.data);
+    // A node that leads nowhere is not run; this one leads to silence.
+    const silence = new GainNode(this.#context, { gain: 0 });
+    this.#node.connect(silence).connect(this.#context.destination);
+  }
+
+  // Every kind of processing is off: it destroys what is to be measured.
+  async fromMicrophone() {
+    const stream = await navigator.mediaDevices.getUserMedia({ audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 } });
+    this.#context.createMediaStreamSource(stream).connect(this.#node);
+    this.#release = () => stream.getTracks().forEach((track) => track.stop());
+  }
+
+  fromPlayer(buffer, at) {
+    const source = new AudioBufferSourceNode(this.#context, { buffer });
+    source.connect(this.#node);
+    source.connect(this.#context.destination);
+    source.start(at);
+    this.#release = () => source.stop();
+  }
+
+  close() {
+    this.#release();
+    this.#node?.disconnect();
+  }
+
+  // What was heard between two moments of the audio clock; blocks that never came are silence.
+  wav(from, to) {
+    const rate = this.#context.sampleRate;
+    const start = Math.round(from * rate);
+    const samples = new Float32Array(Math.max(0, Math.round(to * rate) - start));
+    for (const block of this.#blocks) {
+      const at = block.from - start;
+      for (let i = Math.max(0, -at); i < block.samples.length && at + i < samples.length; i++) samples[at + i] = block.samples[i];
+    }
+    return encode(samples, rate);
+  }
+}
+
+function encode(samples, rate) {
+  const view = new DataView(new ArrayBuffer(44 + 2 * samples.length));
+  const text = (at, letters) => [...letters].forEach((letter, i) => view.setUint8(at + i, letter.charCodeAt(0)));
+  text(0, "RIFF");
+  view.setUint32(4, 36 + 2 * samples.length, true);
+  text(8, "WAVEfmt ");
+  view.setUint32(16, 16, true);
+  view.setUint16(20, 1, true);
+  view.setUint16(22, 1, true);
+  view.setUint32(24, rate, true);
+  view.setUint32(28, 2 * rate, true);
+  view.setUint16(32, 2, true);
+  view.setUint16(34, 16, true);
+  text(36, "data");
+  view.setUint32(40, 2 * samples.length, true);
+  samples.forEach((sample, i) => view.setInt16(44 + 2 * i, Math.max(-1, Math.min(1, sample)) * 32767, true));
+  return new Blob([view], { type: "audio/wav" });
+}

@@ -1,0 +1,54 @@
+// The frame: jumping along the path, finding a pupil, light and dim.
+const typing = (element) => element instanceof HTMLElement && (element.isContentEditable || ["INPUT", "SELECT", "TEXTAREA"].includes(element.tagName));
+const pressing = (element) => element instanceof HTMLElement && ["A", "BUTTON", "SUMMARY"].includes(element.tagName);
+
+export const frame = () => ({
+  open(event) {
+    show(event.currentTarget.dataset.dialog);
+  },
+
+  dim() {
+    const root = document.documentElement;
+    root.dataset.theme = root.dataset.theme === "dark" ? "light" : "dark";
+    localStorage.setItem("bocca.theme", root.dataset.theme);
+  },
+
+  filter(event) {
+    const sought = event.target.value.trim().toLowerCase();
+    for (const item of document.querySelectorAll("#finder li")) item.hidden = !item.dataset.name.includes(sought);
+  },
+
+  key(event) {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const finder = document.getElementById("finder");
+    if (finder?.open && event.key === "Enter" && event.target.id === "find") {
+      event.preventDefault();
+      finder.querySelector("li:not([hidden]) a")?.click();
+      return;
+    }
+    if (document.querySelector("dialog[open]") || typing(event.target)) return;
+    if (event.key === "/") {
+      event.preventDefault();
+      show("finder");
+    } else if (event.key === "?") {
+      show("keys");
+    } else if (/^[0-9]$/.test(event.key)) {
+      document.querySelector(`.path a[data-key="${event.key}"]`)?.click();
+    } else if (event.key === " " && !pressing(event.target)) {
+      const go = document.querySelector("[data-go]");
+      if (go) {
+        event.preventDefault();
+        go.click();
+      }
+    } else if (event.key === "Enter" && !pressing(event.target)) {
+      document.querySelector("[data-accept]")?.click();
+    }
+  },
+});
+
+function show(id) {
+  const dialog = document.getElementById(id);
+  if (!dialog) return;
+  dialog.showModal();
+  dialog.querySelector("input")?.focus();
+}

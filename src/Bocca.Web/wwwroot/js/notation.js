@@ -1,0 +1,31 @@
+// Engraving: MusicXML in, SVG out, by one WebAssembly engraver that is fetched when the first staff is wanted.
+let engraver;
+const drawn = new Map();
+
+async function load() {
+  const [{ default: createModule }, { VerovioToolkit }] = await Promise.all([import("/lib/verovio-module.mjs"), import("/lib/verovio.mjs")]);
+  return new VerovioToolkit(await createModule());
+}
+
+export async function engrave(xml, width) {
+  const key = `${width} ${xml}`;
+  if (!drawn.has(key)) {
+    engraver ??= load();
+    const toolkit = await engraver;
+    toolkit.setOptions({ pageWidth: Math.round(width * 2), pageHeight: 300, adjustPageHeight: true, scale: 50, header: "none", footer: "none", breaks: "none", spacingStaff: 2, pageMarginTop: 20, pageMarginBottom: 20, pageMarginLeft: 10, pageMarginRight: 10, svgViewBox: true, justificationSystem: 0, spacingNonLinear: 0.5 });
+    if (!toolkit.loadData(xml)) throw new Error("The notes could not be engraved.");
+    drawn.set(key, toolkit.renderToSVG(1));
+  }
+  return styled(drawn.get(key));
+}
+
+// The policy blocks style elements inside the picture, so their text moves into a sheet of the document first.
+function styled(svg) {
+  const bare = svg.replace(/<style[^>]*>([^]*?)<\/style>/g, (_, text) => {
+    const sheet = new CSSStyleSheet();
+    sheet.replaceSync(text);
+    document.adoptedStyleSheets.push(sheet);
+    return "";
+  });
+  return document.importNode(new DOMParser().parseFromString(bare, "image/svg+xml").documentElement, true);
+}
