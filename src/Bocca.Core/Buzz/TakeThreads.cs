@@ -24,6 +24,9 @@ public sealed record TakeThreads(double GateCents, double MiddleHz, double Asked
     /// <summary>Below this clarity the pitch of a voiced frame is drawn as unsure (ours, editable).</summary>
     private const double SureClarity = 0.8;
 
+    /// <summary>So far under the try's own level (dB), while a tone comes and goes, its pitch is drawn as unsure too (ours, editable).</summary>
+    private const double SureWithinDb = 15;
+
     /// <summary>The threads of a take.</summary>
     public static TakeThreads Of(HeardTake heard, double askedSeconds)
     {
@@ -40,6 +43,6 @@ public sealed record TakeThreads(double GateCents, double MiddleHz, double Asked
         return new TakeThread(
             attempt.Number,
             [.. frames.Select(frame => frame.Voiced ? Math.Round(Tuning.Cents(middle, frame.FrequencyHz), 1) : (double?)null)],
-            [.. frames.Select((frame, i) => (frame, i)).Where(item => item.frame.Voiced && item.frame.Clarity < SureClarity).Select(item => item.i)]);
+            [.. frames.Select((frame, i) => (frame, i)).Where(item => item.frame.Voiced && (item.frame.Clarity < SureClarity || item.frame.LevelDb < attempt.LevelDb - SureWithinDb)).Select(item => item.i)]);
     }
 }

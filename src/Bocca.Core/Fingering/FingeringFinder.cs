@@ -43,7 +43,7 @@ public static class FingeringFinder
         }
 
         ways.Sort(ByRank);
-        return [.. ways.Select((way, place) => way with { Reason = Explain(way, place == 0 ? null : ways[0], ways.Count) })];
+        return [.. ways.Select((way, place) => way with { Reason = Explain(ways, place) })];
     }
 
     /// <summary>Fewest points first; among equals the lower partial, then the shorter name, so that the order is never chance.</summary>
@@ -112,21 +112,30 @@ public static class FingeringFinder
     private static int SideOffset(Instrument instrument, Setting setting) =>
         instrument.ThumbSide is { } side && setting.Attachment == "T" ? -side.RaisesSemitones : 0;
 
-    private static string Explain(Fingering way, Fingering? best, int count)
+    /// <summary>What stands against a way, and what the way it is measured against has that it has not.</summary>
+    private static string Explain(List<Fingering> ways, int place)
     {
+        var way = ways[place];
         var against = way.Reasons.Count == 0
             ? "the open tube, in tune by itself"
             : string.Join("; ", way.Reasons.OrderByDescending(reason => reason.Points).Select(reason => reason.Words));
-        if (best is null)
-            return count == 1 ? $"The only way: {against}." : $"First of {count} ways: {against}.";
-        var more = way.Reasons.MaxBy(reason => reason.Points - best.Reasons.Where(other => other.Kind == reason.Kind).Sum(other => other.Points));
-        return $"After {best.Setting} on partial {best.Partial}, mostly for this: {more.Words}. In all: {against}.";
+        if (ways.Count == 1)
+            return $"The only way: {against}.";
+        return place == 0
+            ? $"First of {ways.Count} ways: {against}. The next, {Named(ways[1])}, has more against it: {Worst(ways[1], way)}."
+            : $"After {Named(ways[0])}, mostly for this: {Worst(way, ways[0])}. In all: {against}.";
     }
+
+    private static string Named(Fingering way) => $"{way.Setting} on partial {way.Partial}";
+
+    /// <summary>The reason in which one way is furthest behind another.</summary>
+    private static string Worst(Fingering way, Fingering other) =>
+        way.Reasons.MaxBy(reason => reason.Points - other.Reasons.Where(its => its.Kind == reason.Kind).Sum(its => its.Points)).Words;
 
     private static string PartialWeakness(int partial) => partial switch
     {
         1 => "a pedal note, no plain resonance",
-        7 or 14 => "31 cents flat and avoided",
+        7 or 14 => "31 cents flat by nature",
         11 or 13 => "far from any note",
         _ => "close to its neighbours",
     };

@@ -118,9 +118,9 @@ internal sealed class SimulatedBuzz
 
     private static int Index(double seconds, float[] samples) => Math.Clamp((int)(seconds * SimulatedPlayer.SampleRate), 0, samples.Length);
 
-    private static double Cents(double cents) => Math.Pow(2, cents / 1200);
+    private static double Cents(double cents) => Math.Exp(cents * (Math.Log(2) / 1200));
 
-    private static double Decibels(double decibels) => Math.Pow(10, decibels / 20);
+    private static double Decibels(double decibels) => decibels == 0 ? 1 : Math.Exp(decibels * (Math.Log(10) / 20));
 
     private static double Smooth(double share) => share <= 0 ? 0 : share >= 1 ? 1 : 0.5 - (0.5 * Math.Cos(Math.PI * share));
 }

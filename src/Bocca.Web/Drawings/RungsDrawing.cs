@@ -10,11 +10,14 @@ public sealed record DrawnRung(int Partial, double Y, string Note, double Cents,
 public sealed class RungsDrawing
 {
     public const double Width = 300;
-    public const double Height = 330;
+    /// <summary>Beside a slide, which takes the lower half of the stage, the ladder is shorter.</summary>
+    private const double FullHeight = 460;
+    private const double ShortHeight = 290;
     private const double Margin = 18;
 
     public RungsDrawing(Instrument instrument, Reading reading, Core.Fingering.Fingering way)
     {
+        Height = instrument.Slide is null ? FullHeight : ShortHeight;
         // Three rungs above the one wanted and three below tell what the lips could get instead.
         var rungs = Rung.Of(instrument, way.Tube, HarmonicSeries.Highest, Tuning.Standard)
             .Where(rung => Math.Abs(rung.Partial - way.Partial) <= 3).ToList();
@@ -27,6 +30,8 @@ public sealed class RungsDrawing
             rung.Partial == way.Partial,
             (rung.Partial - way.Partial) switch { -1 => "lips slack", 1 => "lips tight", _ => "" }))];
     }
+
+    public double Height { get; }
 
     public IReadOnlyList<DrawnRung> Rungs { get; }
 }

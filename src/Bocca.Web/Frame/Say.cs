@@ -70,9 +70,12 @@ public static class Say
         if (instrument.Slide is not null)
             return setting.Attachment == "" ? $"position {setting.Position}" : $"position {setting.Position} with the trigger";
         var fingers = setting.Valves.ToList();
-        var words = fingers.Count == 0 ? "open, no valve" : $"valve{(fingers.Count > 1 ? "s" : "")} {string.Join(" and ", fingers)}";
+        var words = fingers.Count == 0 ? "open, no valve" : $"valve{(fingers.Count > 1 ? "s" : "")} {Listed(fingers)}";
         return setting.Attachment == "" ? words : $"thumb, {words}";
     }
+
+    private static string Listed(List<int> numbers) =>
+        numbers.Count == 1 ? $"{numbers[0]}" : $"{string.Join(", ", numbers.SkipLast(1))} and {numbers[^1]}";
 
     /// <summary>How long ago a moment of the record is, in days.</summary>
     public static string Ago(DateTime moment, DateTime now) => (now.Date - moment.Date).Days switch

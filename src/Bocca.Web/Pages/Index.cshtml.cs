@@ -19,24 +19,34 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     {
         var now = time.GetUtcNow().UtcDateTime;
         var today = DateOnly.FromDateTime(time.GetLocalNow().Date);
-        var heard = (await Db.Pupils.AsNoTracking()
-            .Select(pupil => new
-            {
-                pupil.Id,
-                Takes = pupil.Takes.Where(take => take.Kept).OrderByDescending(take => take.RecordedAt).Take(PastTakes).Select(take => new { take.Summary, take.RecordedAt, take.SteadinessCents }).ToList(),
-                Due = pupil.Steps.Where(step => step.DoneAt == null).OrderByDescending(step => step.AcceptedAt).FirstOrDefault(),
-            }).ToListAsync()).ToDictionary(line => line.Id);
+        var recent = (await RecentTakesAsync()).ToLookup(take => take.PupilId);
+        var due = (await Db.Steps.AsNoTracking().Where(step => step.DoneAt == null).OrderBy(step => step.AcceptedAt).ToListAsync())
+            .GroupBy(step => step.PupilId).ToDictionary(steps => steps.Key, steps => steps.Last());
         Lines = [.. Everybody.Select(pupil =>
         {
-            var line = heard[pupil.Id];
-            var last = line.Takes.FirstOrDefault();
+            var takes = recent[pupil.Id].ToList();
+            var last = takes.FirstOrDefault();
             return new DeskLine(
                 pupil,
                 PlayingTime.InWords(pupil.Started, today),
                 last?.Summary,
-                last is null ? null : Say.Ago(last.RecordedAt, now),
-                line.Due,
-                [.. line.Takes.Select(take => take.SteadinessCents).OfType<double>().Reverse()]);
+                last is null ? null : Say.Ago(DateTime.SpecifyKind(last.RecordedAt, DateTimeKind.Utc), now),
+                due.GetValueOrDefault(pupil.Id),
+                [.. takes.Select(take => take.SteadinessCents).OfType<double>().Reverse()]);
         })];
     }
+
+    /// <summary>
+    /// The last few kept takes of every pupil, newest first. A window over all takes would read the whole record;
+    /// this asks the index once a pupil.
+    /// </summary>
+    private Task<List<RecentTake>> RecentTakesAsync() => Db.Database.SqlQuery<RecentTake>($"""
+        SELECT t.PupilId, t.Summary, t.RecordedAt, t.SteadinessCents
+        FROM Pupils p JOIN Takes t ON t.Id IN (
+            SELECT r.Id FROM Takes r WHERE r.PupilId = p.Id AND r.Kept AND r.DeletedAt IS NULL ORDER BY r.RecordedAt DESC LIMIT {PastTakes})
+        WHERE p.DeletedAt IS NULL
+        ORDER BY t.RecordedAt DESC
+        """).ToListAsync();
+
+    private sealed record RecentTake(int PupilId, string Summary, DateTime RecordedAt, double? SteadinessCents);
 }

@@ -5,7 +5,6 @@ namespace Bocca.Web.Pages;
 
 /// <summary>What went wrong, in one sentence, with the way back.</summary>
 [IgnoreAntiforgeryToken]
-[ResponseCache(NoStore = true)]
 public sealed class ProblemModel : PageModel
 {
     [BindProperty(SupportsGet = true)]

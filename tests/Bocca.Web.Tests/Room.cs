@@ -1,0 +1,97 @@
+using AngleSharp;
+using AngleSharp.Html.Dom;
+using Bocca.Web.Data;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Bocca.Web.Tests;
+
+/// <summary>The application on a real SQLite file of its own, with no demo pupils.</summary>
+public sealed class Room : WebApplicationFactory<Program>
+{
+    public string Folder { get; } = Directory.CreateTempSubdirectory("bocca-web").FullName;
+
+    public bool KeepFolder { get; init; }
+
+    public string? UseFolder { get; init; }
+
+    protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
+        .UseSetting("data", UseFolder ?? Folder)
+        .UseSetting("empty", "true");
+
+    public async Task<Pupil> AddAsync(string name, string instrument = "trumpet-bb", string reading = "treble")
+    {
+        using var scope = Services.CreateScope();
+        var db = scope.ServiceProvider.GetRequiredService<BoccaDb>();
+        var pupil = new Pupil { Name = name, InstrumentId = instrument, ReadingId = reading, Started = new DateOnly(2026, 9, 1) };
+        db.Pupils.Add(pupil);
+        await db.SaveChangesAsync();
+        return pupil;
+    }
+
+    public async Task<T> InRecordAsync<T>(Func<BoccaDb, Task<T>> read)
+    {
+        using var scope = Services.CreateScope();
+        return await read(scope.ServiceProvider.GetRequiredService<BoccaDb>());
+    }
+
+    protected override void Dispose(bool disposing)
+    {
+        base.Dispose(disposing);
+        if (!disposing || KeepFolder || !Directory.Exists(Folder))
+            return;
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Directory.Delete(Folder, recursive: true);
+    }
+}
+
+/// <summary>A browser tab without a screen: keeps cookies, reads pages, sends their forms.</summary>
+public sealed class Tab(HttpClient client)
+{
+    public async Task<(HttpResponseMessage Response, IHtmlDocument Page)> OpenAsync(string address) => await ReadAsync(await client.GetAsync(address));
+
+    /// <summary>Sends a form of a page with some fields changed.</summary>
+    public async Task<(HttpResponseMessage Response, IHtmlDocument Page)> SendAsync(IHtmlDocument page, string selector, params (string Field, string Value)[] changes)
+    {
+        var form = (IHtmlFormElement)page.QuerySelector(selector)!;
+        var fields = form.Elements.OfType<AngleSharp.Dom.IElement>()
+            .Select(element => element switch
+            {
+                IHtmlInputElement input => (input.Name, (string?)input.Value),
+                IHtmlSelectElement select => (select.Name, select.Value),
+                IHtmlTextAreaElement area => (area.Name, area.Value),
+                _ => (null, null),
+            })
+            .Where(field => field.Item1 is not null).ToDictionary(field => field.Item1!, field => field.Item2 ?? "");
+        foreach (var (field, value) in changes)
+            fields[field] = value;
+        return await ReadAsync(await client.PostAsync(form.GetAttribute("action"), new FormUrlEncodedContent(fields)));
+    }
+
+    /// <summary>Sends a recording the way the page's script does.</summary>
+    public async Task<HttpResponseMessage> HearAsync(IHtmlDocument page, int pupil, byte[] wav, string drill = "sound4-rest4", double? firstCue = null, string name = "take.wav")
+    {
+        using var body = new MultipartFormDataContent
+        {
+            { new ByteArrayContent(wav), "sound", name },
+            { new StringContent(drill), "drill" },
+            { new StringContent("120"), "tempo" },
+            { new StringContent("Mouthpiece"), "on" },
+            { new StringContent("File"), "source" },
+            { new StringContent("false"), "tense" },
+        };
+        if (firstCue is { } cue)
+            body.Add(new StringContent($"{cue}"), "firstCue");
+        using var request = new HttpRequestMessage(HttpMethod.Post, $"/buzz/{pupil}?handler=Hear") { Content = body };
+        request.Headers.Add("X-Antiforgery", page.QuerySelector("meta[name=antiforgery]")!.GetAttribute("content"));
+        return await client.SendAsync(request);
+    }
+
+    private static async Task<(HttpResponseMessage Response, IHtmlDocument Page)> ReadAsync(HttpResponseMessage response)
+    {
+        var html = await response.Content.ReadAsStringAsync();
+        var page = await BrowsingContext.New(AngleSharp.Configuration.Default).OpenAsync(request => request.Content(html));
+        return (response, (IHtmlDocument)page);
+    }
+}
