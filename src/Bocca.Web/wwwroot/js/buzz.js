@@ -162,7 +162,7 @@ export const buzz = () => ({
   },
 });
 
-// Clicks in the count-in and on the counts of rest; none while the pupil sounds, for the microphone would hear them.
+// Clicks in the count-in only: the microphone would hear any that came later.
 function click(tone, begin, beat, drill) {
   const synth = new tone.Synth({ oscillator: { type: "triangle" }, envelope: { attack: 0.001, decay: 0.03, sustain: 0, release: 0.02 }, volume: -10 }).toDestination();
   for (let i = 0; i < countIn; i++) synth.triggerAttackRelease(i === 0 ? "A5" : "E5", 0.03, begin + i * beat);
