@@ -80,8 +80,8 @@ public static class Say
     /// <summary>How long ago a moment of the record is, in days.</summary>
     public static string Ago(DateTime moment, DateTime now) => (now.Date - moment.Date).Days switch
     {
-        <= 0 => "today",
-        1 => "yesterday",
+        <= 0 => "Today",
+        1 => "Yesterday",
         < 7 => $"{moment:dddd}",
         var days => $"{days} days ago",
     };
