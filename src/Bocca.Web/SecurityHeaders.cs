@@ -15,7 +15,7 @@ public sealed class SecurityHeaders(RequestDelegate next)
         headers.ContentSecurityPolicy = Policy;
         headers.XContentTypeOptions = "nosniff";
         headers["Referrer-Policy"] = "no-referrer";
-        headers["Permissions-Policy"] = "microphone=(self), camera=(), geolocation=()";
+        headers["Permissions-Policy"] = "microphone=(self), camera=(self), geolocation=()";
         return next(context);
     }
 }

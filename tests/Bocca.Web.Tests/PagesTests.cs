@@ -18,7 +18,10 @@ public sealed class PagesTests : IDisposable
     [InlineData("/", "Add the first pupil")]
     [InlineData("/buzz", "Add the first pupil")]
     [InlineData("/notes", "Add the first pupil")]
-    [InlineData("/breath", "not open yet")]
+    [InlineData("/breath", "Add the first pupil")]
+    [InlineData("/set-up", "Add the first pupil")]
+    [InlineData("/approach", "mouthpiece first")]
+    [InlineData("/tone", "not open yet")]
     [InlineData("/practice", "not open yet")]
     [InlineData("/pupils/new", "First lesson")]
     public async Task An_empty_room_says_what_will_be_here_and_offers_the_first_action(string address, string expected)
@@ -32,7 +35,7 @@ public sealed class PagesTests : IDisposable
     public async Task Every_page_keeps_to_itself()
     {
         var pupil = await _room.AddAsync("Ada");
-        foreach (var address in new[] { "/", $"/buzz/{pupil.Id}", $"/notes/{pupil.Id}", $"/record/{pupil.Id}", $"/pupils/{pupil.Id}", "/nowhere" })
+        foreach (var address in new[] { "/", $"/buzz/{pupil.Id}", $"/notes/{pupil.Id}", $"/record/{pupil.Id}", $"/pupils/{pupil.Id}", $"/breath/{pupil.Id}", $"/set-up/{pupil.Id}", $"/set-up/{pupil.Id}/checks", $"/set-up/{pupil.Id}/watch", "/approach", "/nowhere" })
         {
             var (response, page) = await Tab().OpenAsync(address);
             var policy = response.Headers.GetValues("Content-Security-Policy").Single();
@@ -50,6 +53,8 @@ public sealed class PagesTests : IDisposable
     [InlineData("/pupils/99")]
     [InlineData("/buzz/1?take=99")]
     [InlineData("/buzz/1?drill=nonsense")]
+    [InlineData("/breath/1?drill=in-hold-out")]
+    [InlineData("/set-up/1/watch?take=nonsense")]
     [InlineData("/nowhere")]
     public async Task What_is_not_there_gets_one_sentence_and_the_way_back(string address)
     {
@@ -65,7 +70,7 @@ public sealed class PagesTests : IDisposable
     {
         var tab = Tab();
         var (_, sheet) = await tab.OpenAsync("/pupils/new");
-        var (_, added) = await tab.SendAsync(sheet, "form.sheet", ("Form.Name", "Ada Quill"), ("Form.Instrument", "tuba-eb-3v"), ("Form.Reading", "treble-eb"), ("Form.Approach", "AirFirst"), ("Form.Stage", "Mouthpiece"));
+        var (_, added) = await tab.SendAsync(sheet, "form.sheet", ("Form.Name", "Ada Quill"), ("Form.Instrument", "tuba-eb-3v"), ("Form.Reading", "treble-eb"), ("Form.Preset", "AirFirst"), ("Form.Stage", "Mouthpiece"));
         Assert.Contains("Ada Quill is on the Desk", added.Body!.TextContent);
         var id = await _room.InRecordAsync(db => db.Pupils.Select(pupil => pupil.Id).SingleAsync());
         var (_, edit) = await tab.OpenAsync($"/pupils/{id}");

@@ -58,12 +58,13 @@ public sealed class Tab(HttpClient client)
         var fields = form.Elements.OfType<AngleSharp.Dom.IElement>()
             .Select(element => element switch
             {
+                IHtmlInputElement { Type: "radio" or "checkbox", IsChecked: false } => (null, null),
                 IHtmlInputElement input => (input.Name, (string?)input.Value),
                 IHtmlSelectElement select => (select.Name, select.Value),
                 IHtmlTextAreaElement area => (area.Name, area.Value),
                 _ => (null, null),
             })
-            .Where(field => field.Item1 is not null).ToDictionary(field => field.Item1!, field => field.Item2 ?? "");
+            .Where(field => field.Item1 is not null).GroupBy(field => field.Item1!).ToDictionary(field => field.Key, field => field.First().Item2 ?? "");
         foreach (var (field, value) in changes)
             fields[field] = value;
         return await ReadAsync(await client.PostAsync(form.GetAttribute("action"), new FormUrlEncodedContent(fields)));
@@ -83,7 +84,13 @@ public sealed class Tab(HttpClient client)
         };
         if (firstCue is { } cue)
             body.Add(new StringContent($"{cue}"), "firstCue");
-        using var request = new HttpRequestMessage(HttpMethod.Post, $"/buzz/{pupil}?handler=Hear") { Content = body };
+        return await PostAsync(page, $"/buzz/{pupil}?handler=Hear", body);
+    }
+
+    /// <summary>Posts a body the way a page's script does, with the page's token.</summary>
+    public async Task<HttpResponseMessage> PostAsync(IHtmlDocument page, string address, HttpContent body)
+    {
+        using var request = new HttpRequestMessage(HttpMethod.Post, address) { Content = body };
         request.Headers.Add("X-Antiforgery", page.QuerySelector("meta[name=antiforgery]")!.GetAttribute("content"));
         return await client.SendAsync(request);
     }

@@ -1,4 +1,5 @@
 using Bocca.Core.Advice;
+using Bocca.Core.Practice;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Buzz;
@@ -22,9 +23,11 @@ internal static class SymptomFinder
     /// <param name="take">The take.</param>
     /// <param name="bands">What is good enough.</param>
     /// <param name="askedSeconds">How long each try should sound.</param>
-    /// <param name="own">What is usual for this pupil.</param>
-    public static IReadOnlyList<Finding> Find(TakeMeasures take, StageBands bands, double askedSeconds, OwnSound own)
+    /// <param name="pupil">Whose they are.</param>
+    public static IReadOnlyList<Finding> Find(TakeMeasures take, StageBands bands, double askedSeconds, JudgedPupil pupil)
     {
+        var own = pupil.Own;
+        var (softest, loudest) = LevelWindow(pupil.Approach);
         var findings = new List<Finding>();
         var spoken = take.Spoken.ToList();
         void Rule(string id, Func<AttemptMeasures, double?> measure, double limit, string unit, string heard)
@@ -54,9 +57,19 @@ internal static class SymptomFinder
         Rule("fades", attempt => Whole(attempt)?.DriftDbPerSecond, -bands.DriftDbPerSecond, "dB a second", "{0} faded by {1:0.0} dB a second.");
         Rule("airy", attempt => own.HarmonicToNoiseDb - attempt.HarmonicToNoiseDb, bands.BreathinessDb, "dB", "{0} airier than your own usual sound, by {1:0} dB.");
         Rule("pinched", attempt => Brightness(attempt, own), PinchedBrightness, "times", "{0} thinner and brighter than your own usual sound, {1:0.0} times.");
+        Rule("forced", attempt => attempt.LevelDb - own.LevelDb, loudest, "dB", "{0} louder than your own usual sound by {1:0} dB, {2:0} is the most for now.");
+        Rule("weak", attempt => attempt.LevelDb - own.LevelDb, softest, "dB", "{0} softer than your own usual sound by {1:0} dB, {2:0} is the most for now.");
         AddUneven(take, findings);
         return findings;
     }
+
+    /// <summary>How far under and over the pupil's own usual level a tone may lie (dB; ours, editable).</summary>
+    private static (double Softest, double Loudest) LevelWindow(Approach approach) => approach["level"] switch
+    {
+        "a" => (-8, 2),
+        "b" => (-2, 8),
+        _ => (-5, 5),
+    };
 
     private static void AddUnspoken(TakeMeasures take, List<Finding> findings)
     {

@@ -10,7 +10,7 @@ namespace Bocca.Core.Buzz;
 public sealed record JudgedPupil(Approach Approach, OwnSound Own, bool Tense = false)
 {
     /// <summary>Somebody nobody knows anything about yet.</summary>
-    public static JudgedPupil Unknown { get; } = new(Approach.MouthpieceFirst, OwnSound.Unknown);
+    public static JudgedPupil Unknown { get; } = new(Approach.Of(ApproachPreset.MouthpieceFirst), OwnSound.Unknown);
 }
 
 /// <summary>Judges a take of a drill: what was heard, and the one next step with its reason.</summary>
@@ -36,8 +36,8 @@ public static class TakeJudge
         var heard = HeardIn(take, bands);
         if (Unreadable(take) is { } problem)
             return new TakeVerdict(TakeOutcome.CannotTell, $"Cannot tell: {problem.Why}", heard, [], new NextStep(NextPlace.Buzz, drill.Id, problem.Do, problem.Why));
-        var all = SymptomFinder.Find(take, bands, askedSeconds, pupil.Own);
-        var tense = pupil.Tense || all.Any(finding => finding.Symptom.Id == "pinched");
+        var all = SymptomFinder.Find(take, bands, askedSeconds, pupil);
+        var tense = pupil.Tense || Adviser.IsTense(all.Select(Evidence.Heard));
         var findings = all.Where(finding => Matters(finding, take)).OrderBy(finding => finding.Symptom.Order).ThenByDescending(finding => finding.Severity * finding.Tries.Count).ToList();
         var outcome = Outcome(take, findings);
         var summary = findings.Count == 0 ? $"{Spoke(take)}, and every one stayed inside the gate." : string.Join(' ', new[] { $"{Spoke(take)}." }.Concat(findings.Take(1).Select(finding => finding.Heard)));
@@ -71,8 +71,7 @@ public static class TakeJudge
         if (outcome == TakeOutcome.Passed)
             return new NextStep(NextPlace.Notes, null, "Go to the first written note.", $"{Spoke(take)}, straight and alike: the sound is ready to be a note.");
         var first = findings[0];
-        // Where the approach leaves nothing to say that does not tighten a tense pupil, rest is the next step.
-        var fix = first.Symptom.FixFor(approach, tense) ?? new Fix("Rest the lips for a minute, then play one easy try.", Pull.Ease);
+        var fix = first.Symptom.FixFor(approach, tense);
         var drillId = outcome == TakeOutcome.StepBack ? drill.Easier : drill.Id;
         return new NextStep(NextPlace.Buzz, drillId, fix.Cue, $"{first.Symptom.Cause} {Numbers(first)}".TrimEnd());
     }

@@ -24,7 +24,7 @@ public static class TakeListener
     /// <summary>Hears a take out.</summary>
     public static HeardTake Hear(MonoSound sound, AskedTake asked, JudgedPupil pupil)
     {
-        var bands = StageBands.For(asked.On, asked.Pupil);
+        var bands = StageBands.For(asked.On, asked.Pupil).Under(pupil.Approach);
         var track = PitchTrack.Of(sound);
         IReadOnlyList<double>? cues = asked.FirstCueSeconds is { } first ? [.. asked.Plan.Cues.Select(cue => cue + first)] : sound.CueSeconds;
         var measures = TakeMeasures.Of(sound, track, bands, cues);

@@ -33,6 +33,8 @@ public static class FingeringFinder
         var ways = new List<Fingering>();
         foreach (var tube in instrument.Tubes)
         {
+            if (weights.HidesThumbSide && instrument.ThumbSide is not null && tube.Setting.Attachment == "T")
+                continue;
             for (var partial = 1; partial <= HarmonicSeries.Highest; partial++)
             {
                 var midi = instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones;
@@ -82,6 +84,8 @@ public static class FingeringFinder
         Add(RankingKind.Trigger, weights.PerTrigger * (instrument.Slide is null ? 0 : way.Setting.Attachment.Length), "trigger in use");
         if (instrument.Slide is null && way.Setting.Presses(3) && !way.Setting.Presses(1) && !way.Setting.Presses(2))
             Add(RankingKind.ThirdValve, weights.ThirdForFirstAndSecond, "valve 3 without 1 or 2 is often drawn long, for 2-3");
+        if (way.Setting.Presses(4) && way.Setting.Pressed == 1)
+            Add(RankingKind.FourthValve, weights.FourthForFirstAndThird, "this approach fingers 1-3 where 4 would do");
         if (instrument.ThumbSide is { } side && (way.Setting.Attachment == "T") != (way.Sounding.Midi >= side.From.Midi))
             Add(RankingKind.HornSide, weights.OtherSideOfHorn, "the other side of the horn serves this register");
         return way with { Correction = correction, Reasons = reasons };

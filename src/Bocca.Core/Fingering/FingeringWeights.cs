@@ -1,4 +1,5 @@
 using Bocca.Core.Instruments;
+using Bocca.Core.Practice;
 
 namespace Bocca.Core.Fingering;
 
@@ -25,6 +26,12 @@ public sealed record FingeringWeights
     /// <summary>Points for valve 3 doing the work of 1 and 2: its slide is often drawn for 2-3 and leaves it flat alone.</summary>
     public required double ThirdForFirstAndSecond { get; init; }
 
+    /// <summary>Points for valve 4 alone, where an approach fingers 1-3 instead; none unless one does.</summary>
+    public double FourthForFirstAndThird { get; init; }
+
+    /// <summary>Whether the thumb side of a double horn is left out.</summary>
+    public bool HidesThumbSide { get; init; }
+
     /// <summary>Points for using a double horn's side outside its register.</summary>
     public required double OtherSideOfHorn { get; init; }
 
@@ -33,6 +40,14 @@ public sealed record FingeringWeights
 
     /// <summary>Points for a partial that is weak, crowded or far from the tempered note; absent means none.</summary>
     public required IReadOnlyDictionary<int, double> Partials { get; init; }
+
+    /// <summary>The same weights as an approach and a pupil's stage have them (points ours, editable).</summary>
+    public FingeringWeights Under(Approach approach, LearningStage stage) => this with
+    {
+        FourthForFirstAndThird = approach["valve4"] == "b" ? 12 : 0,
+        ThirdForFirstAndSecond = approach["valve3"] == "a" ? ThirdForFirstAndSecond / 2 : ThirdForFirstAndSecond,
+        HidesThumbSide = approach["horn.thumb"] == "a" && stage < LearningStage.Pieces,
+    };
 
     /// <summary>Points of a partial on the side of the instrument in use, whose own table goes first.</summary>
     public double OfPartial(Instrument instrument, Setting setting, int partial)

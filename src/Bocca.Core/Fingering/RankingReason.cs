@@ -21,6 +21,9 @@ public enum RankingKind
     /// <summary>Valve 3 doing the work of 1 and 2.</summary>
     ThirdValve,
 
+    /// <summary>Valve 4 doing the work of 1 and 3 against the approach.</summary>
+    FourthValve,
+
     /// <summary>The side of a double horn outside its register.</summary>
     HornSide,
 }

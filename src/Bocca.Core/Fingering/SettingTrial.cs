@@ -9,9 +9,9 @@ namespace Bocca.Core.Fingering;
 public sealed record SettingTrial(bool Fits, string Sentence)
 {
     /// <summary>Tries a tube for a written note.</summary>
-    public static SettingTrial Of(Instrument instrument, Reading reading, Pitch written, Tube tube)
+    public static SettingTrial Of(Instrument instrument, Reading reading, Pitch written, Tube tube, FingeringWeights? weights = null)
     {
-        var ways = FingeringFinder.FindSounding(instrument, reading.ToSounding(written));
+        var ways = FingeringFinder.FindSounding(instrument, reading.ToSounding(written), weights);
         var place = ways.ToList().FindIndex(way => way.Tube.Setting == tube.Setting);
         if (place == 0)
             return new SettingTrial(true, $"{tube.Setting}: that plays {written}, on partial {ways[0].Partial}.");

@@ -50,6 +50,9 @@ public enum FaultKind
     /// <summary>No sound at all: 1. With air alone: 0.5.</summary>
     Silent,
 
+    /// <summary>A stream that comes in gusts; share of its level, 0 to 1.</summary>
+    Gusty,
+
     /// <summary>Recorded too loud; decibels over full scale.</summary>
     Clipped,
 }
@@ -79,6 +82,7 @@ public sealed record Fault(FaultKind Kind, double Amount, IReadOnlySet<int>? Tri
             [FaultKind.Short] = (0, 0.9, "share"),
             [FaultKind.SlowStart] = (0, 2000, "ms"),
             [FaultKind.Silent] = (0, 1, "share"),
+            [FaultKind.Gusty] = (0, 1, "share"),
             [FaultKind.Clipped] = (0, 40, "dB"),
         };
 

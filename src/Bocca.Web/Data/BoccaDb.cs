@@ -14,12 +14,42 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
 
     public DbSet<SavedNote> Notes => Set<SavedNote>();
 
+    public DbSet<RoomSettings> Rooms => Set<RoomSettings>();
+
+    public DbSet<BreathEntry> Breaths => Set<BreathEntry>();
+
+    public DbSet<BalloonEntry> Balloons => Set<BalloonEntry>();
+
+    public DbSet<PlacementEntry> Placements => Set<PlacementEntry>();
+
+    public DbSet<Noticed> Noticed => Set<Noticed>();
+
+    public DbSet<CheckTick> Ticks => Set<CheckTick>();
+
+    public DbSet<AdviceEntry> Advice => Set<AdviceEntry>();
+
+    /// <summary>What holds for the room; the shipped settings until somebody changes them.</summary>
+    public async Task<RoomSettings> RoomAsync() => await Rooms.AsNoTracking().SingleOrDefaultAsync() ?? new RoomSettings();
+
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         modelBuilder.Entity<Pupil>().HasQueryFilter(pupil => pupil.DeletedAt == null);
         modelBuilder.Entity<Take>().HasQueryFilter(take => take.DeletedAt == null);
         modelBuilder.Entity<SavedNote>().HasQueryFilter(note => note.DeletedAt == null);
-        modelBuilder.Entity<Pupil>().Property(pupil => pupil.Approach).HasConversion<string>().HasMaxLength(30);
+        modelBuilder.Entity<Pupil>().Property(pupil => pupil.Preset).HasConversion<string>().HasMaxLength(30);
+        modelBuilder.Entity<RoomSettings>().Property(room => room.Preset).HasConversion<string>().HasMaxLength(30);
+        modelBuilder.Entity<RoomSettings>().Property(room => room.Id).ValueGeneratedNever();
+        modelBuilder.Entity<RoomSettings>().Ignore(room => room.Approach);
+        modelBuilder.Entity<BreathEntry>().HasQueryFilter(entry => entry.DeletedAt == null).Ignore(entry => entry.Pass);
+        modelBuilder.Entity<BreathEntry>().HasIndex(entry => new { entry.PupilId, entry.At });
+        modelBuilder.Entity<BreathEntry>().HasIndex(entry => entry.Key).IsUnique();
+        modelBuilder.Entity<BalloonEntry>().HasQueryFilter(entry => entry.DeletedAt == null).HasIndex(entry => new { entry.PupilId, entry.At });
+        modelBuilder.Entity<PlacementEntry>().HasQueryFilter(entry => entry.DeletedAt == null).Ignore(entry => entry.Marks).Ignore(entry => entry.Measures);
+        modelBuilder.Entity<PlacementEntry>().Property(entry => entry.Source).HasConversion<string>().HasMaxLength(30);
+        modelBuilder.Entity<PlacementEntry>().HasIndex(entry => new { entry.PupilId, entry.At });
+        modelBuilder.Entity<Noticed>().HasQueryFilter(entry => entry.DeletedAt == null).HasIndex(entry => new { entry.PupilId, entry.At });
+        modelBuilder.Entity<CheckTick>().HasQueryFilter(entry => entry.DeletedAt == null).HasIndex(entry => new { entry.PupilId, entry.At });
+        modelBuilder.Entity<AdviceEntry>().HasIndex(entry => new { entry.PupilId, entry.At });
         modelBuilder.Entity<Pupil>().Property(pupil => pupil.Stage).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<Pupil>().Ignore(pupil => pupil.Instrument).Ignore(pupil => pupil.Reading);
         modelBuilder.Entity<Take>().Property(take => take.On).HasConversion<string>().HasMaxLength(30);
@@ -30,6 +60,12 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         modelBuilder.Entity<AcceptedStep>().Property(step => step.Place).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<AcceptedStep>().HasIndex(step => new { step.PupilId, step.DoneAt });
         modelBuilder.Entity<SavedNote>().HasIndex(note => new { note.PupilId, note.SavedAt });
+        modelBuilder.Entity<Pupil>().HasMany<BreathEntry>().WithOne().HasForeignKey(entry => entry.PupilId);
+        modelBuilder.Entity<Pupil>().HasMany<BalloonEntry>().WithOne().HasForeignKey(entry => entry.PupilId);
+        modelBuilder.Entity<Pupil>().HasMany<PlacementEntry>().WithOne().HasForeignKey(entry => entry.PupilId);
+        modelBuilder.Entity<Pupil>().HasMany<Noticed>().WithOne().HasForeignKey(entry => entry.PupilId);
+        modelBuilder.Entity<Pupil>().HasMany<CheckTick>().WithOne().HasForeignKey(entry => entry.PupilId);
+        modelBuilder.Entity<Pupil>().HasMany<AdviceEntry>().WithOne().HasForeignKey(entry => entry.PupilId);
         modelBuilder.Entity<Pupil>().HasMany(pupil => pupil.Steps).WithOne().HasForeignKey(step => step.PupilId);
         modelBuilder.Entity<Pupil>().HasMany(pupil => pupil.Notes).WithOne().HasForeignKey(note => note.PupilId);
     }

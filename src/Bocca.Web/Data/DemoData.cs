@@ -1,4 +1,6 @@
+using Bocca.Core.Breath;
 using Bocca.Core.Buzz;
+using Bocca.Core.Embouchure;
 using Bocca.Core.Fingering;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
@@ -14,20 +16,39 @@ public static class DemoData
 {
     private static readonly DemoPupil[] Pupils =
     [
-        new("Tomas Oduya", "trumpet-bb", "treble", Approach.MouthpieceFirst, LearningStage.FirstNotes, 12, "Air before the tone, less each week.",
-            [new(9, "air-first=900 wander=32"), new(7, "air-first=800@1,2,4 wander=28"), new(5, "air-first=700@2,3 wander=30"), new(2, "air-first=700@2,3 wander=18", Accepted: true)], []),
-        new("Wren Halloran", "horn-f", "treble", Approach.AirFirst, LearningStage.FirstNotes, 40, "The high partials crowd; the tone drops to the one below.",
-            [new(27, "wander=60"), new(20, "partial-below=0.5@1,3 wander=20"), new(13, "partial-below=0.7@2,4 wander=20"), new(6, "wander=30"), new(1, "partial-below=0.7@4 wander=20", Accepted: true)], ["C4", "D4"]),
-        new("Ines Calloway", "trombone", "bass", Approach.MouthpieceFirst, LearningStage.FirstNotes, 60, "Short arms; the slide stops short of sixth.",
-            [new(34, "wander=70"), new(21, "wander=55"), new(9, "wander=30 drift=-12"), new(3, "wander=20")], ["Bb2", "F3"]),
-        new("Kofi Lindqvist", "euphonium-4v-comp", "bass", Approach.LipsFirst, LearningStage.Second, 190, "Comes from three valves; the fourth is new.",
-            [new(31, "wander=22"), new(24, "wander=20 drift=-26"), new(15, "wander=14 fade=4"), new(4, "wander=10")], ["Bb2", "C3", "F3"]),
-        new("Bea Okonjo", "tuba-bb-3v", "bass", Approach.AirFirst, LearningStage.FirstNotes, 75, "On a cushion. Asthma: no breath holding, easy breaths.",
-            [new(36, "short=0.5 wander=40"), new(27, "short=0.5 wander=32"), new(18, "short=0.45 wander=36"), new(8, "short=0.3 wander=24", Accepted: true)], ["Bb1"]),
-        new("Sunniva Achterberg", "horn-double", "treble", Approach.AirFirst, LearningStage.Pieces, 480, "Second year; an exam piece in spring.",
-            [new(30, "wobble=45"), new(16, "wobble=35"), new(9, "wobble=20"), new(2, "wander=8")], ["C4", "G4", "C5"]),
-        new("Rafi Delacroix-Menon", "trumpet-bb", "treble", Approach.LipsFirst, LearningStage.Second, 400, "Returning after a break through illness.",
-            [new(90, "wander=8"), new(83, "wander=10"), new(11, "uneven=180 wander=45"), new(4, "uneven=150 wander=24", Accepted: true)], ["C4", "D4", "E4"]),
+        new("Tomas Oduya", "trumpet-bb", "treble", null, LearningStage.FirstNotes, 12, "Air before the tone, less each week.",
+            [new(11, "air-first=900 wander=110"), new(9, "air-first=900 wander=100"), new(8, "air-first=800 wander=90"), new(7, "air-first=800@1,2,4 wander=30"), new(5, "air-first=700@2,3 wander=22"), new(3, "wander=18"), new(2, "air-first=700@2,3 wander=16", Accepted: true)], [])
+        {
+            Born = 2016,
+            Breaths = [new(11, 0, "gusty=0.6"), new(9, 0, ""), new(7, 0, "gusty=0.1"), new(5, 1, "short=0.3"), new(2, 1, "gusty=0.1")],
+            Placements = [new(11.5, 0.44, 1.5, 3), new(9.5, 0.45, 1, 2), new(8.5, 0.46, 0.5, 4), new(7.5, 0.51, 0.5, 1), new(5.5, 0.53, 0, 2), new(2.5, 0.52, 0.5, 1)],
+        },
+        new("Wren Halloran", "horn-f", "treble", ApproachPreset.AirFirst, LearningStage.FirstNotes, 40, "The high partials crowd; the tone drops to the one below.",
+            [new(27, "wander=60"), new(20, "partial-below=0.5@1,3 wander=20"), new(13, "partial-below=0.7@2,4 wander=20"), new(6, "wander=30"), new(1, "partial-below=0.7@4 wander=20", Accepted: true)], ["C4", "D4"])
+        {
+            Born = 2014,
+            Breaths = [new(20, 1, ""), new(13, 1, "gusty=0.15")],
+            Placements = [new(20.5, 0.64, 0, 0), new(6.5, 0.66, -1, 2)],
+        },
+        new("Ines Calloway", "trombone", "bass", null, LearningStage.FirstNotes, 60, "Short arms; the slide stops short of sixth.",
+            [new(34, "wander=70"), new(21, "wander=55"), new(9, "wander=30 drift=-12"), new(3, "wander=20")], ["Bb2", "F3"]) { Born = 2015, Arm = 45, Breaths = [new(9, 0, ""), new(3, 0, "")] },
+        new("Kofi Lindqvist", "euphonium-4v-comp", "bass", ApproachPreset.LipsFirst, LearningStage.Second, 190, "Comes from three valves; the fourth is new.",
+            [new(31, "wander=22"), new(24, "wander=20 drift=-26"), new(15, "wander=14 fade=4"), new(4, "wander=10")], ["Bb2", "C3", "F3"])
+        {
+            Born = 2011,
+            Breaths = [new(31, 1, ""), new(24, 1, "gusty=0.1"), new(15, 2, "gusty=0.2"), new(14, 2, ""), new(4, 3, "short=0.1"), new(3, 3, "gusty=0.1")],
+        },
+        new("Bea Okonjo", "tuba-bb-3v", "bass", ApproachPreset.AirFirst, LearningStage.FirstNotes, 75, "On a cushion. Asthma: no breath holding, easy breaths.",
+            [new(36, "short=0.5 wander=40"), new(27, "short=0.5 wander=32"), new(18, "short=0.45 wander=36"), new(8, "short=0.3 wander=24", Accepted: true)], ["Bb1"])
+        {
+            Born = 2014,
+            Health = BreathHealth.Breathing,
+            Breaths = [new(27, 0, "gusty=0.3"), new(18, 0, ""), new(8, 0, "")],
+        },
+        new("Sunniva Achterberg", "horn-double", "treble", ApproachPreset.AirFirst, LearningStage.Pieces, 480, "Second year; an exam piece in spring.",
+            [new(30, "wobble=45"), new(16, "wobble=35"), new(9, "wobble=20"), new(2, "wander=8")], ["C4", "G4", "C5"]) { Born = 2010 },
+        new("Rafi Delacroix-Menon", "trumpet-bb", "treble", ApproachPreset.LipsFirst, LearningStage.Second, 400, "Returning after a break through illness.",
+            [new(90, "wander=8"), new(83, "wander=10"), new(11, "uneven=180 wander=45"), new(4, "uneven=150 wander=24", Accepted: true)], ["C4", "D4", "E4"]) { Born = 2010, Points = "breath.hold=b" },
     ];
 
     /// <summary>Fills an empty record.</summary>
@@ -39,7 +60,11 @@ public static class DemoData
             Name = demo.Name,
             InstrumentId = demo.Instrument,
             ReadingId = demo.Reading,
-            Approach = demo.Approach,
+            Preset = demo.Preset,
+            Points = demo.Points,
+            BornIn = demo.Born,
+            Health = demo.Health,
+            ArmCm = demo.Arm,
             Stage = demo.Stage,
             Started = DateOnly.FromDateTime(now.AddDays(-demo.DaysPlaying)),
             Remark = demo.Remark,
@@ -49,6 +74,9 @@ public static class DemoData
         var played = Pupils.Zip(pupils).SelectMany(pair => pair.First.Takes.Select((take, i) => (Pupil: pair.Second, Take: take, Seed: (pair.Second.Id * 100) + i))).ToList();
         var heard = played.AsParallel().AsOrdered().Select(item => (item.Take, Heard: Play(item.Pupil, item.Take, item.Seed, now))).ToList();
         db.Takes.AddRange(heard.Select(item => item.Heard));
+        db.Breaths.AddRange(Pupils.Zip(pupils).SelectMany(pair => pair.First.Breaths.Select((breath, i) => Breathe(pair.Second, breath, (pair.Second.Id * 50) + i, now))));
+        foreach (var (demo, pupil) in Pupils.Zip(pupils))
+            AddPlacements(db, demo, pupil, now);
         await db.SaveChangesAsync();
         db.Steps.AddRange(heard.Where(item => item.Take.Accepted).Select(item => Accepted(item.Heard)));
         foreach (var (demo, pupil) in Pupils.Zip(pupils))
@@ -62,10 +90,32 @@ public static class DemoData
         var asked = new AskedTake(drill, drill.Plan.At(80), SoundStage.Mouthpiece, pupil.Stage);
         Fault[] faults = [.. take.Faults.Split(' ').Select(Fault.Parse)];
         var sound = SimulatedPlayer.Play(pupil.Instrument, asked.On, asked.Plan, faults, seed).Sound;
-        var heard = TakeListener.Hear(sound, asked, new JudgedPupil(pupil.Approach, OwnSound.Unknown));
-        var stored = Take.Of(pupil, asked, SoundSource.PracticePlayer, heard, now.AddDays(-take.DaysAgo));
+        var heard = TakeListener.Hear(sound, asked, new JudgedPupil(pupil.ApproachIn(Room), OwnSound.Unknown));
+        var stored = Take.Of(pupil, asked, SoundSource.PracticePlayer, heard, pupil.ApproachIn(Room), now.AddDays(-take.DaysAgo));
         stored.Kept = true;
         return stored;
+    }
+
+    private static BreathEntry Breathe(Pupil pupil, DemoBreath breath, int seed, DateTime now)
+    {
+        var drill = BreathDrill.Get("even-stream");
+        var plan = BreathPlan.Make(drill, drill.Rungs[breath.Rung], 80, pupil.Breathing(DateOnly.FromDateTime(now)), BreathDay.Fresh).Plan
+            ?? throw new InvalidOperationException($"The demo asks too much of {pupil.Name}.");
+        Fault[] faults = [.. breath.Faults.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)];
+        var verdict = BreathJudge.Judge(plan, BreathJudge.Streams(plan, SimulatedBreath.Play(plan, faults, seed), 0));
+        return BreathEntry.Of(pupil, plan, breath.Rung, verdict, measured: true, pupil.ApproachIn(Room), Guid.NewGuid(), now.AddDays(-breath.DaysAgo));
+    }
+
+    private static void AddPlacements(BoccaDb db, DemoPupil demo, Pupil pupil, DateTime now)
+    {
+        var rim = Mouthpiece.Of(pupil.Instrument.Family).RimMm;
+        var earlier = new List<Placement>();
+        foreach (var placed in demo.Placements)
+        {
+            var entry = PlacementEntry.Of(pupil, PlacementSource.Drawing, new DrawnFace(placed.Share, placed.OffsetMm, placed.Tilt, rim).Marks(), rim, pupil.ApproachIn(Room), earlier, now.AddDays(-placed.DaysAgo));
+            earlier.Add(entry.Measures);
+            db.Placements.Add(entry);
+        }
     }
 
     private static AcceptedStep Accepted(Take take)
@@ -80,16 +130,35 @@ public static class DemoData
         return new SavedNote { PupilId = pupil.Id, Written = written.ToString(), ReadingId = pupil.ReadingId, Setting = way.Setting.ToString(), Partial = way.Partial, Cents = way.Cents, SavedAt = at };
     }
 
+    private static RoomSettings Room { get; } = new();
+
     private sealed record DemoPupil(
         string Name,
         string Instrument,
         string Reading,
-        Approach Approach,
+        ApproachPreset? Preset,
         LearningStage Stage,
         int DaysPlaying,
         string Remark,
         IReadOnlyList<DemoTake> Takes,
-        IReadOnlyList<string> Notes);
+        IReadOnlyList<string> Notes)
+    {
+        public int Born { get; init; }
+
+        public BreathHealth Health { get; init; }
+
+        public double? Arm { get; init; }
+
+        public string Points { get; init; } = "";
+
+        public IReadOnlyList<DemoBreath> Breaths { get; init; } = [];
+
+        public IReadOnlyList<DemoPlacement> Placements { get; init; } = [];
+    }
 
     private sealed record DemoTake(int DaysAgo, string Faults, bool Accepted = false);
+
+    private sealed record DemoBreath(int DaysAgo, int Rung, string Faults);
+
+    private sealed record DemoPlacement(double DaysAgo, double Share, double OffsetMm, double Tilt);
 }

@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using Bocca.Core.Breath;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
@@ -19,7 +20,23 @@ public sealed class Pupil
     [MaxLength(20)]
     public required string ReadingId { get; set; }
 
-    public Approach Approach { get; set; }
+    /// <summary>The preset this pupil is taught by; null for the room's approach.</summary>
+    public ApproachPreset? Preset { get; set; }
+
+    /// <summary>The points settled for this pupil alone.</summary>
+    [MaxLength(1500)]
+    public string Points { get; set; } = "";
+
+    /// <summary>The year of birth: limits of breath drills go by age.</summary>
+    public int? BornIn { get; set; }
+
+    public BreathHealth Health { get; set; }
+
+    /// <summary>Whether a guardian has said that the pupil's doctor agrees to breath drills.</summary>
+    public bool DoctorAgrees { get; set; }
+
+    /// <summary>From the shoulder joint to the grip, for the reach along a slide.</summary>
+    public double? ArmCm { get; set; }
 
     public LearningStage Stage { get; set; }
 
@@ -39,6 +56,12 @@ public sealed class Pupil
     public List<AcceptedStep> Steps { get; } = [];
 
     public List<SavedNote> Notes { get; } = [];
+
+    /// <summary>The approach in force: the pupil's own on top of the room's.</summary>
+    public Approach ApproachIn(RoomSettings room) => (Preset is { } preset ? Approach.Of(preset) : room.Approach).With(Approach.Points(Points));
+
+    /// <summary>The pupil as breath drills see one: the age is the lower one that the year of birth allows.</summary>
+    public BreathingPupil Breathing(DateOnly today) => new(BornIn is { } year ? Math.Max(0, today.Year - year - 1) : null, Health, DoctorAgrees);
 
     public Instrument Instrument => Catalogue.Get(InstrumentId);
 

@@ -22,6 +22,10 @@ public sealed class SavedNote
 
     public double Cents { get; set; }
 
+    /// <summary>The approach that ranked it.</summary>
+    [MaxLength(1500)]
+    public string ApproachText { get; set; } = "";
+
     public DateTime SavedAt { get; set; }
 
     public DateTime? DeletedAt { get; set; }

@@ -37,6 +37,10 @@ public sealed class Take
 
     public DateTime? DeletedAt { get; set; }
 
+    /// <summary>The approach it was judged under.</summary>
+    [MaxLength(1500)]
+    public string ApproachText { get; set; } = "";
+
     public TakeOutcome Outcome { get; set; }
 
     /// <summary>Median steadiness in cents, for the history without reading the rest.</summary>
@@ -58,13 +62,14 @@ public sealed class Take
     public TakeThreads Threads => Stored.Read<TakeThreads>(ThreadsJson);
 
     /// <summary>A take as heard, not yet kept.</summary>
-    public static Take Of(Pupil pupil, AskedTake asked, SoundSource source, HeardTake heard, DateTime now) => new()
+    public static Take Of(Pupil pupil, AskedTake asked, SoundSource source, HeardTake heard, Approach approach, DateTime now) => new()
     {
         PupilId = pupil.Id,
         DrillId = asked.Drill.Id,
         Tempo = asked.Plan.Tempo,
         On = asked.On,
         Source = source,
+        ApproachText = approach.ToString(),
         RecordedAt = now,
         Outcome = heard.Verdict.Outcome,
         SteadinessCents = heard.Measures.Median(attempt => attempt.SteadinessCents),

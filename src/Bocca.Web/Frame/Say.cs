@@ -25,19 +25,30 @@ public static class Say
         _ => "instrument",
     };
 
-    public static string Approach(Approach approach) => approach switch
+    public static string Preset(ApproachPreset preset) => preset switch
     {
-        Core.Practice.Approach.LipsFirst => "lips first",
-        Core.Practice.Approach.MouthpieceFirst => "mouthpiece first",
+        ApproachPreset.LipsFirst => "lips first",
+        ApproachPreset.MouthpieceFirst => "mouthpiece first",
         _ => "air first",
     };
 
-    public static string ApproachMeaning(Approach approach) => approach switch
+    public static string PresetMeaning(ApproachPreset preset) => preset switch
     {
-        Core.Practice.Approach.LipsFirst => "Tone on the lips alone comes before the mouthpiece; cues speak of the lips.",
-        Core.Practice.Approach.MouthpieceFirst => "Tone on the mouthpiece comes first; cues speak of rim and placement.",
+        ApproachPreset.LipsFirst => "Tone on the lips alone comes before the mouthpiece; cues speak of the lips.",
+        ApproachPreset.MouthpieceFirst => "Tone on the mouthpiece comes first; cues speak of rim and placement.",
         _ => "The air starts and the lips narrow until it speaks; air before a tone is met with patience.",
     };
+
+    /// <summary>An approach in a few words.</summary>
+    public static string Approach(Approach approach) => approach.Changed.Count switch
+    {
+        0 => Preset(approach.Preset),
+        1 => $"{Preset(approach.Preset)}, one point changed",
+        var count => $"{Preset(approach.Preset)}, {count} points changed",
+    };
+
+    /// <summary>The approach that a record was made under, as it stands there.</summary>
+    public static string MadeUnder(string text) => text == "" ? "–" : Approach(Core.Practice.Approach.Parse(text));
 
     public static string Source(SoundSource source) => source switch
     {

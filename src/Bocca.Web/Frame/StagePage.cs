@@ -1,3 +1,4 @@
+using Bocca.Core.Practice;
 using Bocca.Web.Data;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.Filters;
@@ -22,6 +23,12 @@ public abstract class StagePage(BoccaDb db) : PageModel
     /// <summary>Who is playing, or nobody yet.</summary>
     public Pupil? Pupil { get; private set; }
 
+    /// <summary>What holds for the room.</summary>
+    public RoomSettings Room { get; private set; } = new();
+
+    /// <summary>The approach in force for who is playing, or for the room.</summary>
+    public Approach Approach { get; private set; } = new RoomSettings().Approach;
+
     /// <summary>Everybody, for the finder.</summary>
     public IReadOnlyList<Pupil> Everybody { get; private set; } = [];
 
@@ -44,6 +51,8 @@ public abstract class StagePage(BoccaDb db) : PageModel
             Pupil = Everybody.FirstOrDefault(pupil => pupil.Id == last);
         }
 
+        Room = await Db.RoomAsync();
+        Approach = Pupil?.ApproachIn(Room) ?? Room.Approach;
         PageContext.ViewData["Frame"] = this;
         await next();
     }

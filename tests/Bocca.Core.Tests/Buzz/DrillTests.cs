@@ -34,10 +34,10 @@ public sealed class DrillTests
         foreach (var symptom in Symptom.All)
         {
             Assert.False(string.IsNullOrWhiteSpace(symptom.Basis));
-            foreach (var approach in Enum.GetValues<Approach>())
+            foreach (var approach in Enum.GetValues<ApproachPreset>().Select(Approach.Of))
             {
                 Assert.NotNull(symptom.FixFor(approach, tense: false));
-                Assert.NotEqual(Pull.Firm, symptom.FixFor(approach, tense: true)?.Pull);
+                Assert.NotEqual(Pull.Firm, symptom.FixFor(approach, tense: true).Pull);
             }
         }
     }

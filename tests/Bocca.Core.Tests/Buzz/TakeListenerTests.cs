@@ -89,7 +89,7 @@ public sealed class TakeListenerTests
     [Fact]
     public void A_tense_pupil_is_never_told_to_tighten()
     {
-        foreach (var approach in Enum.GetValues<Approach>())
+        foreach (var approach in Enum.GetValues<ApproachPreset>().Select(Approach.Of))
         {
             foreach (var fault in new[] { "air-first=700", "partial-below=0.4", "silent=0.5@1,2,3" })
             {
@@ -104,8 +104,8 @@ public sealed class TakeListenerTests
     [Fact]
     public void The_approach_words_the_cue()
     {
-        string Cue(Approach approach) => Hear("trumpet-bb", [Fault.Parse("silent=0.5@1,2,3")], pupil: new JudgedPupil(approach, OwnSound.Unknown)).Heard.Verdict.Next.Cue;
-        Assert.NotEqual(Cue(Approach.LipsFirst), Cue(Approach.AirFirst));
+        string Cue(ApproachPreset preset) => Hear("trumpet-bb", [Fault.Parse("silent=0.5@1,2,3")], pupil: new JudgedPupil(Approach.Of(preset), OwnSound.Unknown)).Heard.Verdict.Next.Cue;
+        Assert.NotEqual(Cue(ApproachPreset.LipsFirst), Cue(ApproachPreset.AirFirst));
     }
 
     [Fact]
@@ -115,7 +115,7 @@ public sealed class TakeListenerTests
         var own = new OwnSound(usual.Median(a => a.HarmonicToNoiseDb), usual.Median(a => a.CentroidOverPitch), usual.Median(a => a.LevelDb));
         foreach (var (fault, symptom) in new[] { ("airy=16", "airy"), ("pinched=0.4", "pinched") })
         {
-            var known = Hear("trumpet-bb", [Fault.Parse(fault)], pupil: new JudgedPupil(Approach.LipsFirst, own)).Heard.Verdict;
+            var known = Hear("trumpet-bb", [Fault.Parse(fault)], pupil: new JudgedPupil(Approach.Of(ApproachPreset.LipsFirst), own)).Heard.Verdict;
             Assert.Contains(symptom, known.Findings.Select(finding => finding.Symptom.Id));
             Assert.DoesNotContain(symptom, Hear("trumpet-bb", [Fault.Parse(fault)]).Heard.Verdict.Findings.Select(finding => finding.Symptom.Id));
         }

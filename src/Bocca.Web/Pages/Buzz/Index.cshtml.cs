@@ -76,14 +76,14 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             asked = new AskedTake(drill, drill.Plan.At(sent.Tempo), sent.On, Pupil.Stage, sent.FirstCue);
             using var stream = sent.Sound.OpenReadStream();
             var sound = WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName));
-            heard = TakeListener.Hear(sound, asked, new JudgedPupil(Pupil.Approach, own, sent.Tense));
+            heard = TakeListener.Hear(sound, asked, new JudgedPupil(Approach, own, sent.Tense || await Db.TenseTodayAsync(Pupil.Id, time)));
         }
         catch (Exception problem) when (problem is InvalidDataException or ArgumentException)
         {
             return Refuse(problem.Message);
         }
 
-        var take = Take.Of(Pupil, asked, sent.Source, heard, time.GetUtcNow().UtcDateTime);
+        var take = Take.Of(Pupil, asked, sent.Source, heard, Approach, time.GetUtcNow().UtcDateTime);
         Db.Takes.Add(take);
         await Db.SaveChangesAsync();
         View = await ViewAsync(take, take.DrillId);

@@ -38,11 +38,16 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 
     public string? Trouble { get; private set; }
 
+    /// <summary>What the approach leaves to the teacher at this note.</summary>
+    public string? Choice => View is null ? null : TeacherChoice.Between(View.Ways, Approach);
+
+    private FingeringWeights Weights => FingeringWeights.Default.Under(Approach, Pupil!.Stage);
+
     public async Task OnGetAsync()
     {
         if (Pupil is null)
             return;
-        var first = Pupil.Instrument.FirstNotes.Select(Pupil.Reading.ToWritten).ToList();
+        var first = FirstNotes.Of(Pupil.Instrument, Pupil.Reading, Approach).ToList();
         Past = await Db.Notes.AsNoTracking().Where(note => note.PupilId == Pupil.Id).OrderByDescending(note => note.SavedAt).Take(PastNotes).ToListAsync();
         var known = Past.Select(note => note.Written).ToHashSet();
         var next = first.FirstOrDefault(note => !known.Contains(note.ToString()), first[0]);
@@ -66,6 +71,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             Setting = setting,
             Partial = view.Way.Partial,
             Cents = view.Way.Cents,
+            ApproachText = Approach.ToString(),
             SavedAt = time.GetUtcNow().UtcDateTime,
         };
         Db.Notes.Add(saved);
@@ -88,7 +94,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             || !Core.Instruments.Setting.TryParse(setting, Pupil.Instrument.Slide is not null, out var pressed)
             || Pupil.Instrument.TubeOf(pressed) is not { } tube)
             return NotFound();
-        return Content(SettingTrial.Of(Pupil.Instrument, Pupil.Reading, written, tube).Sentence);
+        return Content(SettingTrial.Of(Pupil.Instrument, Pupil.Reading, written, tube, Weights).Sentence);
     }
 
     private NoteView? Show(string note)
@@ -96,7 +102,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         try
         {
             var written = Pitch.Parse(note);
-            var ways = FingeringFinder.Find(Pupil!.Instrument, Pupil.Reading, written);
+            var ways = FingeringFinder.Find(Pupil!.Instrument, Pupil.Reading, written, Weights);
             var place = Math.Max(0, ways.ToList().FindIndex(way => way.Setting.ToString() == Setting));
             return new NoteView(Pupil, written, ways[place], place, ways);
         }

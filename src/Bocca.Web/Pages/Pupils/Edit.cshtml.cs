@@ -1,4 +1,6 @@
 using System.ComponentModel.DataAnnotations;
+using Bocca.Core.Breath;
+using Bocca.Core.Embouchure;
 using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Web.Data;
@@ -86,6 +88,10 @@ public sealed class EditModel(BoccaDb db, TimeProvider time) : StagePage(db)
             ModelState.AddModelError("Form.Instrument", "Choose an instrument.");
         else if (!string.IsNullOrEmpty(Form.Reading) && instrument.Readings.All(reading => reading.Id != Form.Reading))
             ModelState.AddModelError("Form.Reading", $"A {instrument.Name} does not read that; choose one of its own readings.");
+        if (Form.BornIn is { } born && (born > time.GetLocalNow().Year - 3 || born < time.GetLocalNow().Year - 100))
+            ModelState.AddModelError("Form.BornIn", $"Nobody born in {born} is between 3 and 100 years old.");
+        if (Form.ArmCm is { } arm && !(arm >= ArmReach.ArmCm.Least && arm <= ArmReach.ArmCm.Most))
+            ModelState.AddModelError("Form.ArmCm", $"An arm of {arm} cm cannot be: measure from the shoulder joint to the grip, {ArmReach.ArmCm.Least} to {ArmReach.ArmCm.Most} cm.");
         if (Form.Started > DateOnly.FromDateTime(time.GetLocalNow().Date).AddYears(1))
             ModelState.AddModelError("Form.Started", "That start lies more than a year ahead.");
     }
@@ -103,8 +109,22 @@ public sealed class PupilForm
 
     public string? Reading { get; set; }
 
-    [EnumDataType(typeof(Approach))]
-    public Approach Approach { get; set; } = Approach.MouthpieceFirst;
+    [EnumDataType(typeof(ApproachPreset))]
+    public ApproachPreset? Preset { get; set; }
+
+    public int? BornIn { get; set; }
+
+    public bool Asthma { get; set; }
+
+    public bool Heart { get; set; }
+
+    public bool Dizziness { get; set; }
+
+    public bool Surgery { get; set; }
+
+    public bool DoctorAgrees { get; set; }
+
+    public double? ArmCm { get; set; }
 
     [EnumDataType(typeof(LearningStage))]
     public LearningStage Stage { get; set; }
@@ -117,12 +137,23 @@ public sealed class PupilForm
 
     public Guid Version { get; set; }
 
+    public BreathHealth Health => (Asthma ? BreathHealth.Breathing : 0) | (Heart ? BreathHealth.Heart : 0) | (Dizziness ? BreathHealth.Dizziness : 0) | (Surgery ? BreathHealth.Surgery : 0);
+
+    private string Noted => $"{Health}{(DoctorAgrees ? ", doctor agrees" : "")}";
+
     public static PupilForm Of(Pupil pupil) => new()
     {
         Name = pupil.Name,
         Instrument = pupil.InstrumentId,
         Reading = pupil.ReadingId,
-        Approach = pupil.Approach,
+        Preset = pupil.Preset,
+        BornIn = pupil.BornIn,
+        Asthma = pupil.Health.HasFlag(BreathHealth.Breathing),
+        Heart = pupil.Health.HasFlag(BreathHealth.Heart),
+        Dizziness = pupil.Health.HasFlag(BreathHealth.Dizziness),
+        Surgery = pupil.Health.HasFlag(BreathHealth.Surgery),
+        DoctorAgrees = pupil.DoctorAgrees,
+        ArmCm = pupil.ArmCm,
         Stage = pupil.Stage,
         Started = pupil.Started,
         Remark = pupil.Remark,
@@ -136,11 +167,17 @@ public sealed class PupilForm
         pupil.Name = Name!.Trim();
         pupil.InstrumentId = Instrument!;
         pupil.ReadingId = ReadingOrUsual();
-        pupil.Approach = Approach;
+        pupil.Preset = Preset;
+        pupil.BornIn = BornIn;
+        pupil.Health = Health;
+        pupil.DoctorAgrees = DoctorAgrees;
+        pupil.ArmCm = ArmCm;
         pupil.Stage = Stage;
         pupil.Started = Started!.Value;
         pupil.Remark = Remark?.Trim() ?? "";
     }
+
+    private static string Followed(ApproachPreset? preset) => preset is { } own ? Say.Preset(own) : "the room's";
 
     public IEnumerable<(string Field, string Theirs)> DifferencesFrom(PupilForm theirs)
     {
@@ -149,7 +186,10 @@ public sealed class PupilForm
             ("name", $"{Name}", $"{theirs.Name}"),
             ("instrument", $"{Instrument}", $"{theirs.Instrument}"),
             ("reading", ReadingOrUsual(), theirs.ReadingOrUsual()),
-            ("approach", Say.Approach(Approach), Say.Approach(theirs.Approach)),
+            ("approach", Followed(Preset), Followed(theirs.Preset)),
+            ("year of birth", $"{BornIn}", $"{theirs.BornIn}"),
+            ("health", Noted, theirs.Noted),
+            ("arm", $"{ArmCm} cm", $"{theirs.ArmCm} cm"),
             ("stage", Say.Stage(Stage), Say.Stage(theirs.Stage)),
             ("first lesson", $"{Started:d MMMM yyyy}", $"{theirs.Started:d MMMM yyyy}"),
             ("remark", $"{Remark}", $"{theirs.Remark}"),

@@ -1,7 +1,6 @@
 import { Capture } from "./capture.js";
-import { audio } from "./sound.js";
+import { audio, countIn, countInClicks, inWords } from "./sound.js";
 
-const countIn = 4;
 const leadSeconds = 0.5;
 const tailSeconds = 0.3;
 
@@ -59,7 +58,7 @@ export const buzz = () => ({
       if (this.isFile) await this.sendFile();
       else await this.record();
     } catch (problem) {
-      this.trouble = words(problem);
+      this.trouble = inWords(problem, "choose another source");
     } finally {
       this.running = false;
       this.hearing = false;
@@ -87,7 +86,7 @@ export const buzz = () => ({
       const first = begin + countIn * beat;
       const end = first + drill.times * (drill.sound + drill.rest) * beat;
       if (played) capture.fromPlayer(played, first);
-      click(tone, begin, beat, drill);
+      countInClicks(tone, begin, beat);
       this.running = true;
       this.mark();
       if (!(await this.follow(context, begin, first, end, beat, drill))) return;
@@ -161,16 +160,3 @@ export const buzz = () => ({
     this.$root.querySelector("[data-go]").classList.toggle("running", this.running);
   },
 });
-
-// Clicks in the count-in only: the microphone would hear any that came later.
-function click(tone, begin, beat, drill) {
-  const synth = new tone.Synth({ oscillator: { type: "triangle" }, envelope: { attack: 0.001, decay: 0.03, sustain: 0, release: 0.02 }, volume: -10 }).toDestination();
-  for (let i = 0; i < countIn; i++) synth.triggerAttackRelease(i === 0 ? "A5" : "E5", 0.03, begin + i * beat);
-}
-
-function words(problem) {
-  if (problem.name === "NotAllowedError") return "The microphone is not allowed. Allow it for this page in the browser, or choose another source.";
-  if (problem.name === "NotFoundError") return "No microphone was found. Plug one in, or choose another source.";
-  if (problem instanceof TypeError) return "Bocca does not answer. Is it still running? Nothing saved is lost.";
-  return problem.message;
-}

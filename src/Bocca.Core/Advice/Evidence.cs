@@ -1,0 +1,21 @@
+using Bocca.Core.Embouchure;
+
+namespace Bocca.Core.Advice;
+
+/// <summary>One thing that is known about a pupil just now.</summary>
+/// <param name="Signal">
+/// What, as the symptom table names it: <c>heard.</c> a symptom of a take, <c>seen.</c> an observation,
+/// <c>placed.</c> a judgement of a placement, <c>yes.</c> or <c>no.</c> an answer.
+/// </param>
+/// <param name="Sentence">The same in words.</param>
+public sealed record Evidence(string Signal, string Sentence)
+{
+    /// <summary>What a take showed.</summary>
+    public static Evidence Heard(Finding finding) => new($"heard.{finding.Symptom.Id}", finding.Heard);
+
+    /// <summary>What somebody saw.</summary>
+    public static Evidence Seen(Observation observation) => new($"seen.{observation.Id}", $"Seen: {observation.Name}.");
+
+    /// <summary>What the pupil answered.</summary>
+    public static Evidence Answered(SymptomQuestion question, bool yes) => new($"{(yes ? "yes" : "no")}.{question.Id}", $"{question.Question} {(yes ? "Yes" : "No")}.");
+}

@@ -1,0 +1,20 @@
+namespace Bocca.Core.Embouchure;
+
+/// <summary>Something that a teacher sees or hears by ear in a lesson and notes with one tap (<c>observations.json</c>).</summary>
+/// <param name="Id">Its name in records.</param>
+/// <param name="Name">Its name for people.</param>
+/// <param name="Key">The key that notes it; null for none.</param>
+/// <param name="Group">What it is about: <c>face</c>, <c>mouthpiece</c>, <c>body</c>, <c>hands</c>, <c>tongue</c>, <c>sound</c>, <c>count</c> or <c>health</c>.</param>
+/// <param name="Basis">Where this comes from.</param>
+public sealed record Observation(string Id, string Name, string? Key, string Group, string Basis)
+{
+    private static readonly Lazy<IReadOnlyList<Observation>> Shipped = new(() => EmbeddedData.Read<List<Observation>>("observations.json"));
+
+    /// <summary>All observations, the frequent ones first in their groups.</summary>
+    public static IReadOnlyList<Observation> All => Shipped.Value;
+
+    /// <summary>The observation with this id.</summary>
+    /// <exception cref="ArgumentException">There is none.</exception>
+    public static Observation Get(string id) => All.FirstOrDefault(observation => observation.Id == id)
+        ?? throw new ArgumentException($"'{id}' is not an observation Bocca knows.");
+}

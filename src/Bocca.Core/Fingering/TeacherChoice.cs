@@ -1,0 +1,17 @@
+using Bocca.Core.Practice;
+
+namespace Bocca.Core.Fingering;
+
+/// <summary>A choice between fingerings that an approach leaves to the teacher.</summary>
+public static class TeacherChoice
+{
+    /// <summary>What to ask about a note's fingerings; null where nothing is left open.</summary>
+    public static string? Between(IReadOnlyList<Fingering> ways, Approach approach)
+    {
+        if (approach["valve4"] != "c")
+            return null;
+        var settings = ways.Select(way => way.Setting.ToString()).ToHashSet();
+        return settings.Contains("4") && settings.Contains("1-3") ? "Ask your teacher which: 4, or 1-3."
+            : settings.Contains("2-4") && settings.Contains("1-2-3") ? "Ask your teacher which: 2-4, or 1-2-3." : null;
+    }
+}

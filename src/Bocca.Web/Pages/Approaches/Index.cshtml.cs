@@ -1,0 +1,78 @@
+using Bocca.Core.Practice;
+using Bocca.Web.Data;
+using Bocca.Web.Frame;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Pages.Approaches;
+
+/// <summary>The points on which good teachers differ, for the room or for one pupil.</summary>
+public sealed class IndexModel(BoccaDb db) : StagePage(db)
+{
+    /// <summary>Whether this is one pupil's page; without a pupil in the address it is the room's.</summary>
+    public bool OfPupil => PupilId is not null;
+
+    /// <summary>The approach shown.</summary>
+    public Approach Shown => OfPupil ? Approach : Room.Approach;
+
+    /// <summary>What holds where a pupil settles nothing.</summary>
+    public Approach Under => Pupil!.Preset is { } preset ? Approach.Of(preset) : Room.Approach;
+
+    /// <summary>Stops that are not open yet: choices met there wait for them.</summary>
+    public IReadOnlySet<string> Waiting { get; } = Stop.All.Where(stop => !stop.Open).Select(stop => stop.Name).ToHashSet();
+
+    public IReadOnlyList<PlacedStep> Steps => LessonPath.Of(Shown, OfPupil ? Pupil!.Instrument.Family : "trumpet");
+
+    public void OnGet()
+    {
+    }
+
+    /// <summary>Keeps what was chosen: the preset, and each point as <c>point.mp.share=a</c>; a pupil's empty choice follows the room.</summary>
+    public async Task<IActionResult> OnPostAsync(string? preset)
+    {
+        var chosen = Request.Form.Where(field => field.Key.StartsWith("point.", StringComparison.Ordinal) && field.Value.ToString() != "")
+            .ToDictionary(field => field.Key["point.".Length..], field => field.Value.ToString());
+        try
+        {
+            if (OfPupil)
+                await KeepForPupilAsync(preset, chosen);
+            else
+                await KeepForRoomAsync(preset, chosen);
+        }
+        catch (ArgumentException problem)
+        {
+            return new ContentResult { StatusCode = 422, Content = problem.Message, ContentType = "text/plain; charset=utf-8" };
+        }
+
+        TempData["Told"] = OfPupil ? $"{Pupil!.Name} is taught so from now on. Earlier records keep the approach they were made under." : "The room is taught so from now on. Earlier records keep the approach they were made under.";
+        return Redirect(OfPupil ? $"/approach/{PupilId}" : "/approach");
+    }
+
+    private async Task KeepForRoomAsync(string? preset, Dictionary<string, string> chosen)
+    {
+        var from = Approach.Of(PresetOf(preset));
+        // A new preset brings its own points; choices made on the old one's page would hide it.
+        var approach = from.Preset == Room.Preset ? from.With(chosen) : from;
+        var stored = await Db.Rooms.SingleOrDefaultAsync();
+        if (stored is null)
+            Db.Rooms.Add(stored = new RoomSettings());
+        stored.Preset = approach.Preset;
+        stored.Points = Approach.Write(approach.Changed);
+        await Db.SaveChangesAsync();
+    }
+
+    private async Task KeepForPupilAsync(string? preset, Dictionary<string, string> chosen)
+    {
+        var stored = await Db.Pupils.FirstAsync(pupil => pupil.Id == PupilId);
+        stored.Preset = string.IsNullOrEmpty(preset) ? null : PresetOf(preset);
+        foreach (var (point, option) in chosen)
+            ApproachPoint.Get(point).Option(option);
+        stored.Points = Approach.Write(chosen);
+        stored.Version = Guid.NewGuid();
+        await Db.SaveChangesAsync();
+    }
+
+    private static ApproachPreset PresetOf(string? text) => Enum.TryParse<ApproachPreset>(text, out var preset) && Enum.IsDefined(preset)
+        ? preset
+        : throw new ArgumentException($"'{text}' is not a preset.");
+}

@@ -1,0 +1,238 @@
+import { Capture } from "./capture.js";
+import { audio, countIn, countInClicks, inWords } from "./sound.js";
+
+const leadSeconds = 0.3;
+const tailSeconds = 0.5;
+const kinds = { in: "In", wait: "Wait", sip: "Sip", out: "Out", rest: "Rest" };
+
+// The Breath stop: the bellows leads by the audio clock; what was heard or tapped is sent and comes back judged.
+export const breath = () => ({
+  source: "nobody",
+  running: false,
+  asking: false,
+  seated: false,
+  trouble: "",
+  stopNow: null,
+  done: null,
+
+  get isPractice() {
+    return this.source === "practice";
+  },
+
+  get goWords() {
+    return this.running ? "Stop" : "Start";
+  },
+
+  init() {
+    this.source = localStorage.getItem("bocca.listens") ?? "nobody";
+    this.$watch("source", (source) => localStorage.setItem("bocca.listens", source));
+    this.draw(0.12);
+    this.listener = (event) => {
+      if (event.key === "Escape" && this.running) this.stopNow?.();
+    };
+    window.addEventListener("keydown", this.listener);
+  },
+
+  destroy() {
+    window.removeEventListener("keydown", this.listener);
+  },
+
+  field(name) {
+    return this.$root.querySelector(`.transport [name=${name}]`);
+  },
+
+  choose(event) {
+    const query = new URLSearchParams({ drill: this.field("drill").value, tempo: this.field("tempo").value });
+    if (event.target.name !== "drill") query.set("rung", this.field("rung").value);
+    location.assign(`/breath/${this.$root.dataset.pupil}?${query}`);
+  },
+
+  halt() {
+    if (this.running) this.stopNow?.();
+  },
+
+  async toggle() {
+    if (this.running) {
+      this.stopNow?.();
+      return;
+    }
+    this.trouble = "";
+    this.asking = false;
+    try {
+      await this.run();
+    } catch (problem) {
+      this.trouble = inWords(problem, "tap the result yourself");
+    } finally {
+      this.running = false;
+      this.mark();
+    }
+  },
+
+  async run() {
+    const asked = { drill: this.field("drill").value, rung: this.field("rung").value, tempo: this.field("tempo").value };
+    const response = await fetch(`/breath/${this.$root.dataset.pupil}?${new URLSearchParams({ handler: "Plan", ...asked })}`);
+    if (!response.ok) throw new Error(response.status === 422 ? await response.text() : "This drill is not open here. Choose another.");
+    const plan = await response.json();
+    if (plan.seated && !this.seated) {
+      this.seated = true;
+      throw new Error("Sit down first, then press Start again.");
+    }
+    const { tone, context } = await audio();
+    const beat = 60 / Number(asked.tempo);
+    const capture = this.source === "nobody" ? null : new Capture(context);
+    this.done = { ...asked, key: crypto.randomUUID() };
+    try {
+      let played = null;
+      if (capture) {
+        await capture.open();
+        if (this.isPractice) played = await this.practice(context, asked);
+        else await capture.fromMicrophone();
+      }
+      const begin = context.currentTime + 0.2;
+      const first = begin + countIn * beat;
+      if (played) capture.fromPlayer(played, first);
+      countInClicks(tone, begin, beat);
+      this.running = true;
+      this.mark();
+      const ran = await this.follow(context, plan, begin, first, beat);
+      if (ran < plan.totalSeconds) {
+        if (ran > 0) await this.keep({ stopped: true, seconds: ran });
+        return;
+      }
+      if (!capture) {
+        this.asking = true;
+        return;
+      }
+      const late = played ? 0 : (context.outputLatency || 0) + (context.baseLatency || 0);
+      await this.keep({ first: leadSeconds }, capture.wav(first + late - leadSeconds, first + late + plan.totalSeconds + tailSeconds));
+    } finally {
+      capture?.close();
+      this.rest();
+    }
+  },
+
+  async practice(context, asked) {
+    const query = new URLSearchParams({ handler: "Practice", ...asked, fault: this.field("fault").value, seed: Math.floor(Math.random() * 1e6) });
+    const response = await fetch(`/breath/${this.$root.dataset.pupil}?${query}`);
+    if (!response.ok) throw new Error(await response.text());
+    return context.decodeAudioData(await response.arrayBuffer());
+  },
+
+  // Leads through the plan by the audio clock; gives back the seconds that were done.
+  follow(context, plan, begin, first, beat) {
+    const cues = [];
+    return new Promise((resolve) => {
+      let stopped = false;
+      this.stopNow = () => (stopped = true);
+      let shown = -1;
+      const step = () => {
+        const now = context.currentTime;
+        const at = now - first;
+        if (stopped || at >= plan.totalSeconds) {
+          this.stopNow = null;
+          this.$root.dataset.cues = JSON.stringify(cues);
+          resolve(stopped ? at : plan.totalSeconds);
+          return;
+        }
+        if (at < 0) {
+          if (now >= begin) this.show("Ready", countIn + Math.floor(at / beat) + 1, 0.12);
+        } else {
+          const index = plan.phases.findLastIndex((phase) => phase.start <= at);
+          const phase = plan.phases[index];
+          if (index !== shown) {
+            shown = index;
+            cues.push({ kind: phase.kind, planned: first + phase.start, shown: now });
+          }
+          this.show(kinds[phase.kind], Math.floor((at - phase.start) / beat) + 1, fullness(plan.phases, index, (at - phase.start) / phase.seconds));
+          const cursor = this.$root.querySelector("[data-cursor]");
+          const x = Number(cursor.dataset.from) + (at / plan.totalSeconds) * Number(cursor.dataset.width);
+          cursor.setAttribute("x1", x);
+          cursor.setAttribute("x2", x);
+        }
+        requestAnimationFrame(step);
+      };
+      step();
+    });
+  },
+
+  show(word, count, full) {
+    this.$root.querySelector("[data-phase]").textContent = word;
+    this.$root.querySelector("[data-count]").textContent = count;
+    this.draw(full);
+  },
+
+  rest() {
+    this.$root.querySelector("[data-phase]").textContent = "";
+    this.$root.querySelector("[data-count]").textContent = "";
+    this.draw(0.12);
+  },
+
+  // Two plates and the pleats between them: narrow when the breath is out, wide when it is in.
+  draw(full) {
+    const left = 70;
+    const right = left + 90 + 500 * full;
+    const pleats = 9;
+    const depth = 26 - 14 * full;
+    const points = (top) =>
+      Array.from({ length: 2 * pleats + 1 }, (_, i) => {
+        const x = left + ((right - left) * i) / (2 * pleats);
+        const fold = i % 2 ? depth : 0;
+        return `${x.toFixed(1)} ${(top ? 40 + fold : 290 - fold).toFixed(1)}`;
+      });
+    this.$root.querySelector("[data-pleats]").setAttribute("d", `M${points(true).join("L")}L${points(false).reverse().join("L")}Z`);
+    this.$root.querySelector("[data-fixed]").setAttribute("d", `M${left} 26V304`);
+    this.$root.querySelector("[data-plate]").setAttribute("d", `M${right} 26V304`);
+  },
+
+  async even() {
+    await this.tap(true);
+  },
+
+  async uneven() {
+    await this.tap(false);
+  },
+
+  async tap(even) {
+    this.trouble = "";
+    try {
+      await this.keep({ even });
+      this.asking = false;
+    } catch (problem) {
+      this.trouble = inWords(problem, "tap the result yourself");
+    }
+  },
+
+  async keep(fields, sound) {
+    const body = new FormData();
+    for (const [name, value] of Object.entries({ ...this.done, ...fields })) body.append(name, value);
+    if (sound) body.append("sound", sound, "breath.wav");
+    const response = await fetch(`/breath/${this.$root.dataset.pupil}?handler=Keep`, {
+      method: "POST",
+      body,
+      headers: { "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content },
+    });
+    if (!response.ok) throw new Error(response.headers.get("content-type")?.startsWith("text/plain") ? await response.text() : "The drill could not be kept. Try once more.");
+    const page = new DOMParser().parseFromString(await response.text(), "text/html");
+    for (const [name, place] of [["stream", "[data-stream]"], ["outcome", "[data-outcome]"], ["next", "[data-next-block]"]])
+      this.$root.querySelector(place).replaceChildren(...page.querySelector(`[data-to=${name}]`).childNodes);
+    this.$root.dataset.kept = page.querySelector("[data-kept]").dataset.kept;
+  },
+
+  mark() {
+    this.$root.querySelector("[data-go]").classList.toggle("running", this.running);
+  },
+});
+
+// How full the breath is, 0 to 1, within a phase.
+function fullness(phases, index, share) {
+  const before = (at) => {
+    for (let i = at - 1; i >= 0; i--) {
+      if (phases[i].kind === "in" || phases[i].kind === "wait" || phases[i].kind === "sip") return 1;
+      if (phases[i].kind === "out") return 0.05;
+    }
+    return 0.12;
+  };
+  const from = before(index);
+  const to = { in: 1, wait: 1, sip: 1, out: 0.05, rest: 0.12 }[phases[index].kind];
+  return from + (to - from) * Math.min(1, share);
+}
