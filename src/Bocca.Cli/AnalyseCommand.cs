@@ -51,7 +51,8 @@ public static class AnalyseCommand
         return command;
     }
 
-    private static MonoSound Read(string path)
+    /// <summary>Reads a WAV file, or refuses it by name.</summary>
+    internal static MonoSound Read(string path)
     {
         if (!File.Exists(path))
             throw new IOException($"{path}: no such file.");

@@ -40,6 +40,7 @@ public static class CommandLine
             NoteCommand.Create(),
             ChartCommand.Create(),
             AnalyseCommand.Create(),
+            BreathCommand.Create(),
             SimulateCommand.Create(),
         };
         var parsed = root.Parse(args);

@@ -10,6 +10,8 @@ after(async () => {
 });
 
 await import("./sources.mjs");
+await import("./breath.mjs");
+await import("./setup.mjs");
 await import("./notes.mjs");
 await import("./everywhere.mjs");
 await import("./start.mjs");

@@ -52,8 +52,10 @@ export function bocca(...args) {
 // Visits with a browser of its own, which is closed whatever happens, and checks afterwards what must not happen on
 // any visit: errors on the console, and requests to another host.
 export async function visit(options, steps) {
-  const { microphone, viewport = { width: 1280, height: 800 }, expectErrors = false } = options;
-  const media = microphone ? ["--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream", `--use-file-for-fake-audio-capture=${microphone}%noloop`] : [];
+  const { microphone, camera, viewport = { width: 1280, height: 800 }, expectErrors = false } = options;
+  const media = microphone || camera ? ["--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream"] : [];
+  if (microphone) media.push(`--use-file-for-fake-audio-capture=${microphone}%noloop`);
+  if (camera) media.push(`--use-file-for-fake-video-capture=${camera}`);
   const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: [...quiet, ...media] });
   try {
     const context = await browser.newContext({ viewport });

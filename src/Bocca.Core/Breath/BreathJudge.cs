@@ -44,11 +44,18 @@ public static class BreathJudge
         if (missing > within)
             return new BreathVerdict(false, worst.First.UnbrokenSeconds, variation, $"{Capital(lasted)}{level}", "Let it out more slowly from the very start, and stop before it feels empty.");
         if (sag is { } weak)
-            return new BreathVerdict(false, worst.First.UnbrokenSeconds, variation, $"{Capital(lasted)}{level} It sagged by {weak.DropDb:0} dB from {weak.FromSeconds:0.0} s to {weak.ToSeconds:0.0} s.", "The same stream again, with the middle as strong as the start.");
+            return new BreathVerdict(false, worst.First.UnbrokenSeconds, variation, $"{Capital(lasted)}{level} It sagged by {weak.DropDb:0} dB from {weak.FromSeconds:0.0} s to {weak.ToSeconds:0.0} s.", $"The same stream again, with {Part(weak, worst.First)}.");
         if (variation > EvenPercent)
             return new BreathVerdict(false, worst.First.UnbrokenSeconds, variation, $"{Capital(lasted)}{level} {EvenPercent:0} % still counts as even.", "One level from start to end, as if drawing a straight line.");
         return new BreathVerdict(true, worst.First.UnbrokenSeconds, variation, $"Even: {lasted}{level}", "The same once more, then the next one up.");
     }
+
+    private static string Part(StreamSag sag, StreamHeard stream) => ((sag.FromSeconds + sag.ToSeconds) / 2 / stream.UnbrokenSeconds) switch
+    {
+        < 0.33 => "the start as strong as the rest",
+        < 0.67 => "the middle as strong as the start",
+        _ => "the end as strong as the start",
+    };
 
     private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
 }

@@ -72,13 +72,15 @@ public static class PlacementJudge
         var inSpan = placement.ShareAbove >= span.Least - placement.ShareError && placement.ShareAbove <= span.Most + placement.ShareError;
         Say(inSpan ? $"{share}: {span.Says}." : $"{share}: {(placement.ShareAbove > span.Most ? "higher" : "lower")} than {span.Says}, {100 * span.Least:0} to {100 * span.Most:0} %.", inSpan ? null : "placed.outside");
         var aside = Math.Abs(placement.OffsetMm) > (AsideShare * rimMm) + placement.OffsetErrorMm;
-        Say($"{Math.Abs(placement.OffsetMm):0.#} mm to the {(placement.OffsetMm >= 0 ? "left" : "right")} of the middle{(aside ? $"; {AsideShare * rimMm:0.#} mm is the most for now" : "")}.", aside ? "placed.sideways" : null);
+        Say(Math.Abs(placement.OffsetMm) < 0.25 ? "On the middle." : $"{Math.Abs(placement.OffsetMm):0.#} mm to the {(placement.OffsetMm >= 0 ? "left" : "right")} of the middle{(aside ? $"; {AsideShare * rimMm:0.#} mm is the most for now" : "")}.", aside ? "placed.sideways" : null);
         var tilted = Math.Abs(placement.TiltDegrees) > LevelDegrees;
-        Say(Math.Abs(placement.TiltDegrees) < 1 ? "Level." : $"{(placement.TiltDegrees > 0 ? "Left" : "Right")} corner {Math.Abs(placement.TiltDegrees):0} degrees higher{(tilted ? $"; {LevelDegrees:0} is the most for now" : "")}.", tilted ? "placed.tilted" : null);
+        Say(Math.Abs(placement.TiltDegrees) < 1 ? "Level." : $"{(placement.TiltDegrees > 0 ? "Left" : "Right")} corner {Degrees(placement.TiltDegrees)} higher{(tilted ? $"; {LevelDegrees:0} is the most for now" : "")}.", tilted ? "placed.tilted" : null);
         if (Drift(placement, shares) is { } drift)
             Say(drift, "placed.moved");
         return new PlacementVerdict(inSpan && !aside && !tilted, span, sentences, evidence);
     }
+
+    private static string Degrees(double tilt) => $"{Math.Abs(tilt):0}" is "1" ? "1 degree" : $"{Math.Abs(tilt):0} degrees";
 
     /// <summary>What has changed against earlier placements; null unless it is more than their own spread and the marks' error.</summary>
     private static string? Drift(Placement placement, List<double> shares)

@@ -1,4 +1,7 @@
 using System.Text.Json;
+using Bocca.Core.Breath;
+using Bocca.Core.Simulation;
+using Bocca.Core.Sound;
 
 namespace Bocca.Core.Tests.Cli;
 
@@ -66,12 +69,27 @@ public sealed class CommandLineTests : IDisposable
         Assert.Equal(["a.csv", "b.csv"], Directory.GetFiles(Path.Combine(_folder, "frames")).Select(Path.GetFileName).Order());
     }
 
+    [Fact]
+    public void Breath_measures_a_stream()
+    {
+        var wav = Path.Combine(_folder, "stream.wav");
+        var drill = BreathDrill.Get("even-stream");
+        var plan = BreathPlan.Make(drill, drill.Rungs[0], 80, new BreathingPupil(14, BreathHealth.None, false), BreathDay.Fresh).Plan!;
+        using (var file = File.Create(wav))
+            WavFile.Write(file, SimulatedBreath.Play(plan, [], 3));
+        using var heard = Json("breath", wav);
+        Assert.InRange(heard.RootElement.GetProperty("startSeconds").GetDouble(), 2.9, 3.2);
+        Assert.InRange(heard.RootElement.GetProperty("unbrokenSeconds").GetDouble(), 2.8, 3.1);
+        Assert.InRange(heard.RootElement.GetProperty("variationPercent").GetDouble(), 0, 8);
+    }
+
     [Theory]
     [InlineData(1, "D2", "note", "--instrument", "trumpet-bb", "--written", "D2")]
     [InlineData(1, "'H4'", "note", "--instrument", "trumpet-bb", "--written", "H4")]
     [InlineData(1, "'kazoo'", "note", "--instrument", "kazoo", "--written", "C4")]
     [InlineData(1, "'alto'", "chart", "--instrument", "trombone", "--reading", "alto")]
     [InlineData(1, "missing.wav", "analyse", "missing.wav")]
+    [InlineData(1, "missing.wav", "breath", "missing.wav")]
     [InlineData(1, "'nose'", "simulate", "--instrument", "trumpet-bb", "--stage", "nose", "--out", "x.wav")]
     [InlineData(1, "'sneeze'", "simulate", "--instrument", "trumpet-bb", "--stage", "lips", "--fault", "sneeze=1", "--out", "x.wav")]
     [InlineData(1, "5000", "simulate", "--instrument", "trumpet-bb", "--stage", "lips", "--tempo", "5000", "--out", "x.wav")]

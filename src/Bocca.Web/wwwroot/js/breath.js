@@ -170,7 +170,7 @@ export const breath = () => ({
   // Two plates and the pleats between them: narrow when the breath is out, wide when it is in.
   draw(full) {
     const left = 70;
-    const right = left + 90 + 500 * full;
+    const right = left + 90 + 430 * full;
     const pleats = 9;
     const depth = 26 - 14 * full;
     const points = (top) =>

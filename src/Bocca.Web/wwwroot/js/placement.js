@@ -12,6 +12,8 @@ export const placement = () => ({
   frozen: false,
   marks: {},
   stream: null,
+  turn: 0,
+  wrongMarks: false,
 
   get isDrawing() {
     return this.source === "Drawing";
@@ -228,11 +230,16 @@ export const placement = () => ({
 
   async measure() {
     if (!this.marks.ring0) return;
+    // Only the newest answer counts, and it takes back no trouble but its own.
+    const turn = ++this.turn;
     await this.answered(async () => {
       const response = await this.post("Measure");
       const text = await response.text();
+      if (turn !== this.turn) return;
       if (response.ok) this.part("measured").innerHTML = text;
-      this.trouble = response.ok ? "" : response.status === 422 ? text : "These marks cannot be measured.";
+      if (!response.ok) this.trouble = response.status === 422 ? text : "These marks cannot be measured.";
+      else if (this.wrongMarks) this.trouble = "";
+      this.wrongMarks = !response.ok;
     });
   },
 
