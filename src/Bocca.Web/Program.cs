@@ -1,6 +1,8 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using Bocca.Web;
 using Bocca.Web.Data;
+using Bocca.Web.Live;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
@@ -19,6 +21,7 @@ builder.Services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDir
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddResponseCompression(options => options.EnableForHttps = true);
 builder.Services.AddAntiforgery(options => options.HeaderName = "X-Antiforgery");
+builder.Services.AddSignalR().AddJsonProtocol(json => json.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter()));
 builder.Services.AddHttpContextAccessor();
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = Bocca.Core.Sound.WavFile.MaximumBytes + 1_000_000);
 
@@ -31,6 +34,7 @@ app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = file => file.Cont
 app.UseRouting();
 app.UseAntiforgery();
 app.MapRazorPages();
+app.MapHub<ListenHub>("/live/listen");
 
 using (var scope = app.Services.CreateScope())
 {

@@ -3,7 +3,7 @@ import assert from "node:assert/strict";
 import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, it } from "node:test";
-import { address, bocca, folder, visit } from "./app.mjs";
+import { address, bocca, folder, killApp, startApp, visit } from "./app.mjs";
 
 const wav = join(folder, "take.wav");
 
@@ -32,7 +32,7 @@ describe("sound from", () => {
       await page.keyboard.press("Space");
       await page.waitForSelector(".go.running");
       await page.waitForFunction(() => /^[1-4]$/.test(document.querySelector("[data-count]").textContent));
-      await page.waitForSelector(".thread", { timeout: 60000 });
+      await page.waitForSelector(".threads:not(.live) .thread", { timeout: 60000 });
       assert.equal(await page.locator(".thread").count(), 4);
       assert.match(await page.textContent("[data-summary]"), /All four spoke. Two of four started with air first/);
       assert.match(await page.textContent(".stage h1"), /microphone/);
@@ -67,6 +67,43 @@ describe("sound from", () => {
       await page.waitForSelector(".thread");
       assert.match(await page.textContent("[data-summary]"), /All four sank by \d+ cents a second/);
       assert.equal(await page.locator(".transport .trouble").isVisible(), false);
+    });
+  });
+});
+
+describe("live", () => {
+  it("draws the thread while it sounds, soon after it sounds", { timeout: 120000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/buzz/1?drill=sound4-rest4`);
+      await page.selectOption("[name=source]", "PracticePlayer");
+      await page.selectOption("[name=character]", "sinks");
+      await page.fill("[name=tempo]", "120");
+      await page.click("[data-go]");
+      await page.waitForFunction(() => document.querySelectorAll(".live .thread").length >= 2, null, { timeout: 60000 });
+      assert.equal(await page.locator(".go.running").count(), 1);
+      const drawn = await page.evaluate(() => document.querySelector(".live .thread path").getAttribute("d").length);
+      assert.ok(drawn > 500, `${drawn} letters of path`);
+      await page.waitForFunction(() => document.querySelectorAll(".threads:not(.live) .thread").length === 4, null, { timeout: 60000 });
+      const lags = JSON.parse(await page.getAttribute(".work", "data-lags")).sort((a, b) => a - b);
+      assert.ok(lags.length > 100, `${lags.length} pictures`);
+      console.log(`sound to line: median ${lags[lags.length >> 1]} ms, 95th percentile ${lags[Math.floor(lags.length * 0.95)]} ms`);
+    });
+  });
+
+  it("loses nothing of a take when the server goes away, and sends it when it is back", { timeout: 180000 }, async () => {
+    await visit({ expectErrors: true }, async (page) => {
+      await page.goto(`${address}/buzz/1?drill=steady-line`);
+      await page.selectOption("[name=source]", "PracticePlayer");
+      await page.fill("[name=tempo]", "120");
+      await page.click("[data-go]");
+      await page.waitForSelector(".live .thread", { timeout: 60000 });
+      killApp();
+      await page.waitForSelector("[data-again]:visible", { timeout: 60000 });
+      assert.match(await page.textContent(".transport .trouble"), /Bocca does not answer/);
+      await startApp();
+      await page.click("[data-again]");
+      await page.waitForFunction(() => document.querySelectorAll(".threads:not(.live) .thread").length === 2, null, { timeout: 60000 });
+      assert.equal(await page.locator("[data-again]:visible").count(), 0);
     });
   });
 });

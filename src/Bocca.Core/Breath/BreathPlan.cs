@@ -55,7 +55,7 @@ public sealed record BreathPlan
     /// <summary>Seconds in which something is asked of the breath.</summary>
     public double DrilledSeconds => Phases.Where(phase => phase.Kind != BreathPhaseKind.Rest).Sum(phase => phase.Seconds);
 
-    /// <summary>The phases parted into breaths, each from an in-breath to the next.</summary>
+    /// <summary>The phases parted into breaths, each from one in-breath to the next.</summary>
     public IReadOnlyList<IReadOnlyList<TimedPhase>> Breaths
     {
         get
@@ -63,8 +63,7 @@ public sealed record BreathPlan
             var breaths = new List<List<TimedPhase>>();
             foreach (var phase in Phases)
             {
-                var follows = breaths.Count > 0 && breaths[^1][^1].Kind == BreathPhaseKind.In;
-                if (breaths.Count == 0 || (phase.Kind == BreathPhaseKind.In && !follows))
+                if (breaths.Count == 0 || phase.Kind == BreathPhaseKind.In)
                     breaths.Add([]);
                 breaths[^1].Add(phase);
             }

@@ -5,7 +5,11 @@ namespace Bocca.Core.Embouchure;
 /// <summary>A placement with the takes made under it.</summary>
 /// <param name="ShareAbove">Share of the ring above the lip line.</param>
 /// <param name="SteadinessCents">Steadiness of each take made before the next placement.</param>
-public sealed record PlacedTakes(double ShareAbove, IReadOnlyList<double> SteadinessCents);
+public sealed record PlacedTakes(double ShareAbove, IReadOnlyList<double> SteadinessCents)
+{
+    /// <summary>What its takes came to, in words; null where there is none.</summary>
+    public string? Sentence => SteadinessCents.Count == 0 ? null : $"{SteadinessCents.Count} {(SteadinessCents.Count == 1 ? "take" : "takes")} under it, steady within {SteadinessCents.Median():0} cents.";
+}
 
 /// <summary>Whether higher or lower placements went with steadier takes.</summary>
 /// <param name="LowerCents">Median steadiness under the lower half of the placements; null if there is too little.</param>

@@ -47,6 +47,20 @@ internal sealed class PitchPath
         return true;
     }
 
+    /// <summary>Appends the frames that are still open, as they would be decided if nothing more came; they stay open.</summary>
+    public void Preview(ICollection<PitchFrame> into)
+    {
+        Span<int> states = stackalloc int[_slots.Length];
+        if (_decided == _pushed)
+            return;
+        states[0] = BestOfNewest();
+        var open = _pushed - _decided;
+        for (var back = 1; back < open; back++)
+            states[back] = _slots[(_pushed - back) % _slots.Length].From[states[back - 1]];
+        for (var back = open - 1; back >= 0; back--)
+            into.Add(Frame(_slots[(_pushed - 1 - back) % _slots.Length], states[back]));
+    }
+
     /// <summary>State 0 is unvoiced; state i is candidate i - 1.</summary>
     private void Score(Slot slot, Slot? before)
     {
@@ -95,14 +109,24 @@ internal sealed class PitchPath
 
     private PitchFrame Decide()
     {
+        var state = BestOfNewest();
+        for (var frame = _pushed - 1; frame > _decided; frame--)
+            state = _slots[frame % _slots.Length].From[state];
+        return Frame(_slots[_decided++ % _slots.Length], state);
+    }
+
+    private int BestOfNewest()
+    {
         var state = 0;
         var newest = _slots[(_pushed - 1) % _slots.Length];
         for (var i = 1; i <= newest.Count; i++)
             if (newest.Scores[i] > newest.Scores[state])
                 state = i;
-        for (var frame = _pushed - 1; frame > _decided; frame--)
-            state = _slots[frame % _slots.Length].From[state];
-        var slot = _slots[_decided++ % _slots.Length];
+        return state;
+    }
+
+    private static PitchFrame Frame(Slot slot, int state)
+    {
         var strongest = Strongest(slot);
         var chosen = state > 0 ? slot.Candidates[state - 1] : strongest;
         return new PitchFrame(slot.TimeSeconds, chosen.FrequencyHz, state > 0, Math.Max(0, chosen.Clarity), slot.LevelDb);

@@ -63,6 +63,12 @@ public sealed class PitchTracker
             MeasureBlock(into);
     }
 
+    /// <summary>
+    /// Appends a guess at the frames that have been heard but are not decided yet, up to the newest. The next
+    /// <see cref="Push"/> may decide them otherwise.
+    /// </summary>
+    public void Preview(ICollection<PitchFrame> into) => _path.Preview(into);
+
     /// <summary>Appends the last frames; the tracker takes no more samples.</summary>
     public void Finish(ICollection<PitchFrame> into)
     {

@@ -1,3 +1,4 @@
+using Bocca.Core.Breath;
 using Bocca.Core.Buzz;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
@@ -87,6 +88,16 @@ public static class Say
 
     private static string Listed(List<int> numbers) =>
         numbers.Count == 1 ? $"{numbers[0]}" : $"{string.Join(", ", numbers.SkipLast(1))} and {numbers[^1]}";
+
+    /// <summary>The name of a drill that a fix comes with, <c>stop:drill</c>; null for none.</summary>
+    public static string? Drill(string? drill) => drill?.Split(':') switch
+    {
+        ["buzz", var id] => BuzzDrill.All.FirstOrDefault(known => known.Id == id)?.Name,
+        ["breath", var id] => BreathDrill.All.FirstOrDefault(known => known.Id == id)?.Name,
+        ["set-up", "placement"] => "the placement",
+        ["set-up", _] => "body and hold",
+        _ => null,
+    };
 
     /// <summary>How long ago a moment of the record is, in days.</summary>
     public static string Ago(DateTime moment, DateTime now) => (now.Date - moment.Date).Days switch

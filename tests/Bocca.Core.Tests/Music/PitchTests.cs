@@ -45,7 +45,7 @@ public sealed class PitchTests
     public void A_midi_number_survives_its_spelling() => Gen.Int[0, 127].Sample(midi => Assert.Equal(midi, Pitch.FromMidi(midi).Midi));
 
     [Fact]
-    public void Transposing_there_and_back_sounds_the_same() => Gen.Select(Pitches, Gen.Int[-14, 14], Gen.Int[-24, 24]).Sample((pitch, steps, semitones) =>
+    public void Transposing_there_and_back_sounds_the_same() => Gen.Select(Pitches.Where(pitch => pitch.Midi is >= 24 and <= 103), Gen.Int[-14, 14], Gen.Int[-24, 24]).Sample((pitch, steps, semitones) =>
     {
         var there = pitch.Transpose(new Interval(steps, semitones));
         Assert.Equal(pitch.Midi + semitones, there.Midi);

@@ -155,9 +155,10 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         if (BalloonTrouble is not null)
             return Page();
         var round = double.Parse(cm!.Replace(',', '.')) * (across == "diameter" ? Math.PI : 1);
+        BalloonEntry entry;
         try
         {
-            Db.Balloons.Add(new BalloonEntry { PupilId = Pupil.Id, CircumferenceCm = round, Litres = Balloon.LitresFromCircumference(round), At = now });
+            entry = new BalloonEntry { PupilId = Pupil.Id, CircumferenceCm = round, Litres = Balloon.LitresFromCircumference(round), At = now };
         }
         catch (ArgumentOutOfRangeException problem)
         {
@@ -165,7 +166,21 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             return Page();
         }
 
+        Db.Balloons.Add(entry);
         await Db.SaveChangesAsync();
+        TempData["Told"] = $"{entry.Litres:0.0} l stand in the record.";
+        TempData["UndoAt"] = $"/breath/{PupilId}?handler=Deflate&id={entry.Id}";
+        return RedirectToPage(new { pupilId = PupilId });
+    }
+
+    /// <summary>Takes a balloon reading back.</summary>
+    public async Task<IActionResult> OnPostDeflateAsync(int id)
+    {
+        if (await Db.Balloons.FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId) is not { } entry)
+            return NotFound();
+        entry.DeletedAt = time.GetUtcNow().UtcDateTime;
+        await Db.SaveChangesAsync();
+        TempData["Told"] = "The reading is gone.";
         return RedirectToPage(new { pupilId = PupilId });
     }
 

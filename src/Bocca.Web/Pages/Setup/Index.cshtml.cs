@@ -21,7 +21,10 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     /// <summary>The pupil's placements, the newest first.</summary>
     public IReadOnlyList<PlacementEntry> Past { get; private set; } = [];
 
-    public PlacementOutcome? Outcome { get; private set; }
+    /// <summary>Each of them with the takes kept until the next one, the newest first.</summary>
+    public IReadOnlyList<PlacedTakes> Placed { get; private set; } = [];
+
+    public PlacementOutcome? Outcome => Placed.Count == 0 ? null : PlacementOutcome.Of(Placed);
 
     public double RimMm { get; private set; }
 
@@ -34,7 +37,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         Past = await PastAsync();
         RimMm = Past is [var newest, ..] ? newest.RimMm : Mouthpiece.Of(Pupil.Instrument.Family).RimMm;
         Span = PlacementSpan.Of(Pupil.Instrument.Family, Approach, [.. Past.Select(entry => entry.ShareAbove)]);
-        Outcome = await OutcomeAsync();
+        Placed = await PlacedAsync();
     }
 
     /// <summary>The drawn face: where careful marks lie on it.</summary>
@@ -84,18 +87,16 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         }
     }
 
-    /// <summary>Each placement with the takes kept until the next one.</summary>
-    private async Task<PlacementOutcome?> OutcomeAsync()
+    private async Task<IReadOnlyList<PlacedTakes>> PlacedAsync()
     {
         if (Past.Count == 0)
-            return null;
+            return [];
         var since = Past[^1].At;
         var takes = await Db.Takes.AsNoTracking().Where(take => take.PupilId == Pupil!.Id && take.Kept && take.RecordedAt >= since && take.SteadinessCents != null)
             .Select(take => new { take.RecordedAt, take.SteadinessCents }).ToListAsync();
-        var ordered = Past.Reverse().ToList();
-        return PlacementOutcome.Of([.. ordered.Select((entry, i) => new PlacedTakes(
+        return [.. Past.Select((entry, i) => new PlacedTakes(
             entry.ShareAbove,
-            [.. takes.Where(take => take.RecordedAt >= entry.At && (i + 1 == ordered.Count || take.RecordedAt < ordered[i + 1].At)).Select(take => take.SteadinessCents!.Value)]))]);
+            [.. takes.Where(take => take.RecordedAt >= entry.At && (i == 0 || take.RecordedAt < Past[i - 1].At)).Select(take => take.SteadinessCents!.Value)]))];
     }
 
     private async Task<IActionResult> MarkAsync(int id, DateTime? deleted, string told, string undo)

@@ -1,5 +1,5 @@
 import { Capture } from "./capture.js";
-import { audio, countIn, countInClicks, inWords } from "./sound.js";
+import { audio, clicks, countIn, countInClicks, inWords } from "./sound.js";
 
 const leadSeconds = 0.3;
 const tailSeconds = 0.5;
@@ -81,6 +81,7 @@ export const breath = () => ({
     const beat = 60 / Number(asked.tempo);
     const capture = this.source === "nobody" ? null : new Capture(context);
     this.done = { ...asked, key: crypto.randomUUID() };
+    const silence = [];
     try {
       let played = null;
       if (capture) {
@@ -91,7 +92,8 @@ export const breath = () => ({
       const begin = context.currentTime + 0.2;
       const first = begin + countIn * beat;
       if (played) capture.fromPlayer(played, first);
-      countInClicks(tone, begin, beat);
+      silence.push(countInClicks(tone, begin, beat));
+      if (!capture) silence.push(clicks(tone, beatsOf(plan, first, beat)));
       this.running = true;
       this.mark();
       const ran = await this.follow(context, plan, begin, first, beat);
@@ -107,6 +109,7 @@ export const breath = () => ({
       await this.keep({ first: leadSeconds }, capture.wav(first + late - leadSeconds, first + late + plan.totalSeconds + tailSeconds));
     } finally {
       capture?.close();
+      silence.forEach((end) => end());
       this.rest();
     }
   },
@@ -222,6 +225,12 @@ export const breath = () => ({
     this.$root.querySelector("[data-go]").classList.toggle("running", this.running);
   },
 });
+
+// Every beat of a plan on the audio clock, the first of each phase accented.
+function beatsOf(plan, first, beat) {
+  const beats = plan.phases.flatMap((phase) => Array.from({ length: Math.max(1, Math.round(phase.seconds / beat)) }, (_, i) => ({ at: first + phase.start + i * beat, accent: i === 0 })));
+  return beats.filter(({ at }, i) => i === 0 || at - beats[i - 1].at > 0.02);
+}
 
 // How full the breath is, 0 to 1, within a phase.
 function fullness(phases, index, share) {

@@ -1,4 +1,5 @@
 import { Capture } from "./capture.js";
+import { Live } from "./live.js";
 import { audio, countIn, countInClicks, inWords } from "./sound.js";
 
 const leadSeconds = 0.5;
@@ -12,6 +13,7 @@ export const buzz = () => ({
   count: "–",
   trouble: "",
   stopNow: null,
+  unsent: null,
 
   get isFile() {
     return this.source === "File";
@@ -29,6 +31,29 @@ export const buzz = () => ({
   init() {
     this.source = localStorage.getItem("bocca.source") ?? "Microphone";
     this.$watch("source", (source) => localStorage.setItem("bocca.source", source));
+  },
+
+  // The stage emptied for a new take: the hand keeps what was asked.
+  stage() {
+    const stage = this.$root.querySelector("#stage");
+    stage.querySelectorAll(".threads, .legend, .empty-threads").forEach((old) => old.remove());
+    const space = document.createElement("div");
+    stage.append(space);
+    return space;
+  },
+
+  // Sends a take once more that did not get through.
+  async sendAgain() {
+    if (!this.unsent) return;
+    this.trouble = "";
+    try {
+      await this.send(this.unsent.wav, "take.wav", this.unsent.drill, leadSeconds);
+      this.unsent = null;
+    } catch (problem) {
+      this.trouble = inWords(problem, "choose another source");
+    } finally {
+      this.hearing = false;
+    }
   },
 
   field(name) {
@@ -78,15 +103,19 @@ export const buzz = () => ({
     const beat = 60 / drill.tempo;
     const { tone, context } = await audio();
     const capture = new Capture(context);
+    const live = new Live(context, Number(this.$root.dataset.pupil), this.field("on").value, drill.sound * beat);
+    let silence = () => {};
     try {
-      await capture.open();
+      await Promise.all([capture.open(), live.open()]);
       const played = this.isPractice ? await this.practice(context, drill) : null;
       if (!played) await capture.fromMicrophone();
+      live.show(this.stage());
       const begin = context.currentTime + 0.2;
       const first = begin + countIn * beat;
       const end = first + drill.times * (drill.sound + drill.rest) * beat;
       if (played) capture.fromPlayer(played, first);
-      countInClicks(tone, begin, beat);
+      capture.onblock = (block) => block.from >= (first - leadSeconds) * context.sampleRate && live.take(block);
+      silence = countInClicks(tone, begin, beat);
       this.running = true;
       this.mark();
       if (!(await this.follow(context, begin, first, end, beat, drill))) return;
@@ -95,9 +124,14 @@ export const buzz = () => ({
       // What is heard reaches the player late by the way out; the microphone hears the answer that much later.
       const late = played ? 0 : (context.outputLatency || 0) + (context.baseLatency || 0);
       const wav = capture.wav(first + late - leadSeconds, end + late + tailSeconds);
+      this.unsent = { wav, drill };
       await this.send(wav, "take.wav", drill, leadSeconds);
+      this.unsent = null;
     } finally {
+      this.$root.dataset.lags = JSON.stringify(live.lags.map((lag) => Math.round(lag * 1000)));
+      live.close();
       capture.close();
+      silence();
     }
   },
 

@@ -5,6 +5,9 @@ export class Capture {
   #blocks = [];
   #release = () => {};
 
+  // Called with each block as it comes.
+  onblock = null;
+
   constructor(context) {
     this.#context = context;
   }
@@ -12,7 +15,10 @@ export class Capture {
   async open() {
     await this.#context.audioWorklet.addModule("/js/capture-worklet.js");
     this.#node = new AudioWorkletNode(this.#context, "capture", { numberOfOutputs: 1 });
-    this.#node.port.onmessage = (event) => this.#blocks.push(event.data);
+    this.#node.port.onmessage = (event) => {
+      this.#blocks.push(event.data);
+      this.onblock?.(event.data);
+    };
     // A node that leads nowhere is not run; this one leads to silence.
     const silence = new GainNode(this.#context, { gain: 0 });
     this.#node.connect(silence).connect(this.#context.destination);

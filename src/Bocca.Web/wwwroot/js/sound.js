@@ -16,10 +16,16 @@ export async function audio() {
 
 export const countIn = 4;
 
-// Clicks in the count-in only: the microphone would hear any that came later.
-export function countInClicks(tone, begin, beat) {
+// Clicks at moments of the audio clock, the accented ones higher; gives back what silences those still to come.
+export function clicks(tone, moments) {
   const synth = new tone.Synth({ oscillator: { type: "triangle" }, envelope: { attack: 0.001, decay: 0.03, sustain: 0, release: 0.02 }, volume: -10 }).toDestination();
-  for (let i = 0; i < countIn; i++) synth.triggerAttackRelease(i === 0 ? "A5" : "E5", 0.03, begin + i * beat);
+  for (const { at, accent } of moments) synth.triggerAttackRelease(accent ? "A5" : "E5", 0.03, at);
+  return () => synth.dispose();
+}
+
+// While a microphone listens nothing clicks after the count-in: it would be heard.
+export function countInClicks(tone, begin, beat) {
+  return clicks(tone, Array.from({ length: countIn }, (_, i) => ({ at: begin + i * beat, accent: i === 0 })));
 }
 
 // What went wrong, in a sentence, and the way round it.

@@ -1,0 +1,64 @@
+using System.Buffers.Binary;
+using Bocca.Core.Buzz;
+using Bocca.Core.Practice;
+using Bocca.Core.Simulation;
+using Bocca.Web.Data;
+using Microsoft.AspNetCore.SignalR;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Live;
+
+/// <summary>What the page needs to draw a live thread: the gate's half-height in cents.</summary>
+public sealed record LiveGate(double GateCents);
+
+/// <summary>
+/// Listens to a take while it is made: blocks of 16-bit samples in, points of the thread out. One stream a connection.
+/// Only drawing hangs on it; the take itself is sent whole when it ends.
+/// </summary>
+public sealed class ListenHub(BoccaDb db) : Hub
+{
+    private const string ThreadKey = "thread";
+    private const int MostBlockSeconds = 1;
+
+    // Buzzes go lower than the notes they lead to: an octave and a half under the beginner's first note (ours, editable).
+    private const double UnderFirstNote = 2.8;
+
+    /// <summary>Begins a stream.</summary>
+    /// <param name="pupilId">Who plays.</param>
+    /// <param name="on">What is played on.</param>
+    /// <param name="sampleRate">Samples a second.</param>
+    public async Task<LiveGate> Begin(int pupilId, SoundStage on, int sampleRate)
+    {
+        if (sampleRate is < 8000 or > 192_000)
+            throw new HubException($"{sampleRate} samples a second cannot be listened to: 8000 to 192000.");
+        var pupil = await db.Pupils.AsNoTracking().FirstOrDefaultAsync(pupil => pupil.Id == pupilId) ?? throw new HubException("Nobody of that number plays here.");
+        Context.Items[ThreadKey] = new Stream(new LiveThread(sampleRate, SimulatedPlayer.StartHz(pupil.Instrument) / UnderFirstNote), sampleRate);
+        return new LiveGate(StageBands.For(on, pupil.Stage).SteadyCents);
+    }
+
+    /// <summary>Hears the next block; the answer holds what is new and what may have changed.</summary>
+    /// <param name="pcm">Samples, 16 bits, little end first, one channel.</param>
+    public IReadOnlyList<LivePoint> Hear(byte[] pcm)
+    {
+        if (Context.Items[ThreadKey] is not Stream stream)
+            throw new HubException("Begin comes before the first block.");
+        var count = pcm.Length / 2;
+        if (count > MostBlockSeconds * stream.SampleRate || (stream.Heard += count) > LiveThread.LongestSeconds * stream.SampleRate)
+            throw new HubException("That is more than a take.");
+        var samples = new float[count];
+        for (var i = 0; i < count; i++)
+            samples[i] = BinaryPrimitives.ReadInt16LittleEndian(pcm.AsSpan(2 * i)) / 32768f;
+        var points = new List<LivePoint>();
+        stream.Thread.Push(samples, points);
+        return points;
+    }
+
+    private sealed class Stream(LiveThread thread, int sampleRate)
+    {
+        public LiveThread Thread { get; } = thread;
+
+        public int SampleRate { get; } = sampleRate;
+
+        public long Heard { get; set; }
+    }
+}
