@@ -52,7 +52,55 @@ public static class TrackerComparison
             Report(sound.Group, "aubio (yinfft)", wave, notes, () => Aubio(sound.Path));
         }
 
+        Console.WriteLine();
+        CompareBuzzes(folder, script);
         return 0;
+    }
+
+    /// <summary>
+    /// The same three on made buzzes, by frames: gross errors over 50 cents and octave errors among frames that sound and
+    /// are taken for voiced; recall is the share of sounding frames taken for voiced, false alarms that of silent ones.
+    /// </summary>
+    private static void CompareBuzzes(string folder, string script)
+    {
+        Console.WriteLine("| buzz | tracker | gross errors | octave errors | median, cents | recall | false alarms |");
+        Console.WriteLine("| --- | --- | --- | --- | --- | --- | --- |");
+        foreach (var buzz in BuzzSounds.Make(folder))
+        {
+            var wave = Read(buzz.Path);
+            Report(buzz, "Bocca", [.. PitchTrack.Of(wave).Frames.Select(frame => (frame.TimeSeconds, frame.Voiced ? frame.FrequencyHz : 0))]);
+            Report(buzz, "Praat (ac)", Praat(script, buzz.Path));
+            Report(buzz, "aubio (yinfft)", Aubio(buzz.Path));
+        }
+    }
+
+    private static void Report(KnownBuzz buzz, string tracker, List<(double Time, double Hz)> frames)
+    {
+        int sounding = 0, recalled = 0, silent = 0, alarms = 0;
+        var errors = new List<double>();
+        foreach (var (time, hertz) in frames)
+        {
+            var at = (int)Math.Floor(time * 100);
+            if (at < 0 || at >= buzz.HzAt.Count || double.IsNaN(buzz.HzAt[at]))
+                continue;
+            if (buzz.HzAt[at] == 0)
+            {
+                silent++;
+                alarms += hertz > 0 ? 1 : 0;
+                continue;
+            }
+
+            sounding++;
+            if (hertz <= 0)
+                continue;
+            recalled++;
+            errors.Add(Tuning.Cents(buzz.HzAt[at], hertz));
+        }
+
+        double Share(int count, int of) => of == 0 ? 0 : 100.0 * count / of;
+        var gross = errors.Count(error => Math.Abs(error) > 50);
+        var octaves = errors.Count(error => Math.Abs(Math.Abs(error) - 1200) < 50);
+        Console.WriteLine($"| {buzz.Group} | {tracker} | {Share(gross, errors.Count):0.00} % | {Share(octaves, errors.Count):0.00} % | {errors.Select(Math.Abs).Median():0.00} | {Share(recalled, sounding):0.0} % | {Share(alarms, silent):0.0} % |");
     }
 
     private static MonoSound Read(string path)

@@ -56,4 +56,7 @@ public abstract class StagePage(BoccaDb db) : PageModel
         PageContext.ViewData["Frame"] = this;
         await next();
     }
+
+    /// <summary>Refuses what was sent, in one sentence.</summary>
+    protected static ContentResult Refuse(string sentence) => new() { StatusCode = StatusCodes.Status422UnprocessableEntity, Content = sentence, ContentType = "text/plain; charset=utf-8" };
 }

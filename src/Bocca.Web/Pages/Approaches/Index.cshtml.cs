@@ -41,7 +41,7 @@ public sealed class IndexModel(BoccaDb db) : StagePage(db)
         }
         catch (ArgumentException problem)
         {
-            return new ContentResult { StatusCode = 422, Content = problem.Message, ContentType = "text/plain; charset=utf-8" };
+            return Refuse(problem.Message);
         }
 
         TempData["Told"] = OfPupil ? $"{Pupil!.Name} is taught so from now on. Earlier records keep the approach they were made under." : "The room is taught so from now on. Earlier records keep the approach they were made under.";

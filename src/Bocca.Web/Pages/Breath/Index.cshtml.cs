@@ -241,6 +241,4 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         TempData["UndoAt"] = $"/breath/{PupilId}?handler={undo}&id={id}";
         return RedirectToPage(new { pupilId = PupilId });
     }
-
-    private static ContentResult Refuse(string sentence) => new() { StatusCode = 422, Content = sentence, ContentType = "text/plain; charset=utf-8" };
 }

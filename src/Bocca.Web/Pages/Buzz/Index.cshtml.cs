@@ -171,6 +171,4 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             return Refuse(problem.Message);
         }
     }
-
-    private static ContentResult Refuse(string sentence) => new() { StatusCode = 422, Content = sentence, ContentType = "text/plain; charset=utf-8" };
 }
