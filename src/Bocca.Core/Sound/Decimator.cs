@@ -1,12 +1,15 @@
 namespace Bocca.Core.Sound;
 
 /// <summary>
-/// Lowers the sample rate by a whole factor after a linear-phase low-pass (windowed sinc, Blackman), and takes out
+/// Lowers the sample rate by a whole factor after a linear-phase low-pass at 3 kHz (windowed sinc, Blackman), and takes out
 /// what lies below 10 Hz. Streams: the output depends on the samples alone, not on how they were cut into blocks.
 /// </summary>
 internal sealed class Decimator
 {
     private const int TapsPerFactor = 24;
+
+    /// <summary>What lies higher says nothing of a pitch under 1200 Hz that its lower harmonics do not say with less noise.</summary>
+    private const double HighestHz = 3000;
     private readonly int _factor;
     private readonly float[] _taps;
     private readonly float[] _history;
@@ -19,7 +22,7 @@ internal sealed class Decimator
     public Decimator(int factor, int sampleRate)
     {
         _factor = factor;
-        _taps = factor == 1 ? [1f] : LowPass(factor);
+        _taps = factor == 1 ? [1f] : LowPass(factor, sampleRate);
         // The history starts half a filter full of silence, so that output i is centred on input i x factor.
         _history = new float[_taps.Length * 8];
         _filled = _taps.Length / 2;
@@ -69,10 +72,10 @@ internal sealed class Decimator
         return total;
     }
 
-    private static float[] LowPass(int factor)
+    private static float[] LowPass(int factor, int sampleRate)
     {
         var length = (TapsPerFactor * factor) + 1;
-        var cutoff = 0.45 / factor;
+        var cutoff = Math.Min(0.45 / factor, HighestHz / sampleRate);
         var window = MathNet.Numerics.Window.Blackman(length);
         var taps = new double[length];
         for (var i = 0; i < length; i++)

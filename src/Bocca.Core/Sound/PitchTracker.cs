@@ -11,7 +11,7 @@ namespace Bocca.Core.Sound;
 public sealed class PitchTracker
 {
     private const double LowestDb = -120;
-    private const double TargetRate = 22050;
+    private const double TargetRate = 11025;
     private static readonly float[] WindowWeights = [0.5f, 1, 1, 1, 0.5f];
     private static readonly double[] LevelWeights = [0, 0.25, 0.5, 0.25, 0];
     private readonly double _hop;
