@@ -54,7 +54,7 @@ public sealed class PagesTests : IDisposable
     [InlineData("/buzz/1?take=99")]
     [InlineData("/buzz/1?drill=nonsense")]
     [InlineData("/breath/1?drill=in-hold-out")]
-    [InlineData("/set-up/1/watch?take=nonsense")]
+    [InlineData("/set-up/99/watch")]
     [InlineData("/nowhere")]
     public async Task What_is_not_there_gets_one_sentence_and_the_way_back(string address)
     {

@@ -29,6 +29,9 @@ public static class Adviser
 
     private const int MostQuestions = 2;
 
+    /// <summary>How long a placement or a take still tells something (ours, editable).</summary>
+    public static TimeSpan StillTells { get; } = TimeSpan.FromDays(14);
+
     /// <summary>Whether something known says that the pupil is tense.</summary>
     public static bool IsTense(IEnumerable<Evidence> evidence) => evidence.Any(item => Tension.Contains(item.Signal));
 

@@ -1,3 +1,4 @@
+using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Sound;
 
@@ -33,6 +34,10 @@ public sealed class LiveThread
     /// <exception cref="ArgumentOutOfRangeException">The rate lies outside its range.</exception>
     public LiveThread(int sampleRate, double lowestHz) =>
         _tracker = new PitchTracker(sampleRate, new PitchTrackerSettings { LowestHz = Math.Clamp(lowestHz, 28, 200) });
+
+    /// <summary>A thread for the player of an instrument: buzzes go an octave and a half under a beginner's first note (ours, editable).</summary>
+    public static LiveThread For(Instrument instrument, int sampleRate) =>
+        new(sampleRate, Tuning.Standard.Frequency(instrument.FirstNotes[0].Midi - 18.0));
 
     /// <summary>Takes samples in and appends the points that are new or that may have changed, oldest first.</summary>
     public void Push(ReadOnlySpan<float> samples, ICollection<LivePoint> into)

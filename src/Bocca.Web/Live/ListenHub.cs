@@ -1,7 +1,6 @@
 using System.Buffers.Binary;
 using Bocca.Core.Buzz;
 using Bocca.Core.Practice;
-using Bocca.Core.Simulation;
 using Bocca.Web.Data;
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
@@ -20,9 +19,6 @@ public sealed class ListenHub(BoccaDb db) : Hub
     private const string ThreadKey = "thread";
     private const int MostBlockSeconds = 1;
 
-    // Buzzes go lower than the notes they lead to: an octave and a half under the beginner's first note (ours, editable).
-    private const double UnderFirstNote = 2.8;
-
     /// <summary>Begins a stream.</summary>
     /// <param name="pupilId">Who plays.</param>
     /// <param name="on">What is played on.</param>
@@ -32,7 +28,7 @@ public sealed class ListenHub(BoccaDb db) : Hub
         if (sampleRate is < 8000 or > 192_000)
             throw new HubException($"{sampleRate} samples a second cannot be listened to: 8000 to 192000.");
         var pupil = await db.Pupils.AsNoTracking().FirstOrDefaultAsync(pupil => pupil.Id == pupilId) ?? throw new HubException("Nobody of that number plays here.");
-        Context.Items[ThreadKey] = new Stream(new LiveThread(sampleRate, SimulatedPlayer.StartHz(pupil.Instrument) / UnderFirstNote), sampleRate);
+        Context.Items[ThreadKey] = new Stream(LiveThread.For(pupil.Instrument, sampleRate), sampleRate);
         return new LiveGate(StageBands.For(on, pupil.Stage).SteadyCents);
     }
 
@@ -40,7 +36,7 @@ public sealed class ListenHub(BoccaDb db) : Hub
     /// <param name="pcm">Samples, 16 bits, little end first, one channel.</param>
     public IReadOnlyList<LivePoint> Hear(byte[] pcm)
     {
-        if (Context.Items[ThreadKey] is not Stream stream)
+        if (!Context.Items.TryGetValue(ThreadKey, out var item) || item is not Stream stream)
             throw new HubException("Begin comes before the first block.");
         var count = pcm.Length / 2;
         if (count > MostBlockSeconds * stream.SampleRate || (stream.Heard += count) > LiveThread.LongestSeconds * stream.SampleRate)

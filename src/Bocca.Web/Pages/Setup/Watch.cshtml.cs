@@ -8,24 +8,20 @@ using Microsoft.EntityFrameworkCore;
 namespace Bocca.Web.Pages.Setup;
 
 /// <summary>What the evidence comes to, and what has been noticed today.</summary>
-public sealed record AdviceView(int PupilId, AdviceGiven? Advice, string? SuggestedId, IReadOnlyList<string> Noticed);
+public sealed record AdviceView(int PupilId, AdviceGiven? Advice, IReadOnlyList<string> Noticed);
 
 /// <summary>The Set-up stop's watching: one tap an observation, and advice from all that is known.</summary>
 public sealed class WatchModel(BoccaDb db, TimeProvider time) : StagePage(db)
 {
-    private static readonly TimeSpan StillTells = TimeSpan.FromDays(14);
-
     public AdviceView? View { get; private set; }
 
     public IReadOnlyList<AdviceEntry> Past { get; private set; } = [];
 
-    public async Task<IActionResult> OnGetAsync(string? take)
+    public async Task<IActionResult> OnGetAsync()
     {
         if (Pupil is null)
             return RedirectToPage("/Setup/Index");
-        if (take is not null && Symptom.All.All(symptom => symptom.Id != take))
-            return NotFound();
-        View = await ViewAsync(take);
+        View = await ViewAsync();
         Past = await Db.Advice.AsNoTracking().Where(entry => entry.PupilId == Pupil.Id).OrderByDescending(entry => entry.At).Take(8).ToListAsync();
         return Page();
     }
@@ -43,7 +39,7 @@ public sealed class WatchModel(BoccaDb db, TimeProvider time) : StagePage(db)
         if (standing.All(entry => entry.Signal != signal))
             Db.Noticed.Add(new Noticed { PupilId = Pupil.Id, Signal = signal, At = time.GetUtcNow().UtcDateTime });
         await Db.SaveChangesAsync();
-        return Partial("_Advice", await ViewAsync(null));
+        return Partial("_Advice", await ViewAsync());
     }
 
     /// <summary>Takes the advice, or another symptom against it; either is kept.</summary>
@@ -51,7 +47,7 @@ public sealed class WatchModel(BoccaDb db, TimeProvider time) : StagePage(db)
     {
         if (Pupil is null || Symptom.All.All(known => known.Id != symptom))
             return NotFound();
-        var suggested = (await ViewAsync(null)).Advice?.Found.Symptom.Id;
+        var suggested = (await ViewAsync()).Advice?.Found.Symptom.Id;
         if ((await ViewAsync(symptom)).Advice is not { } advice)
             return NotFound();
         Db.Advice.Add(new AdviceEntry
@@ -83,19 +79,18 @@ public sealed class WatchModel(BoccaDb db, TimeProvider time) : StagePage(db)
         _ => false,
     };
 
-    private async Task<AdviceView> ViewAsync(string? chosen)
+    private async Task<AdviceView> ViewAsync(string? chosen = null)
     {
         var noticed = await Db.NoticedTodayAsync(Pupil!.Id, time);
         var evidence = noticed.Select(InWords).ToList();
-        var since = time.GetUtcNow().UtcDateTime - StillTells;
+        var since = time.GetUtcNow().UtcDateTime - Adviser.StillTells;
         var placed = await Db.Placements.AsNoTracking().Where(entry => entry.PupilId == Pupil.Id && entry.At >= since).OrderByDescending(entry => entry.At).FirstOrDefaultAsync();
         if (placed is { Signals.Length: > 0 })
             evidence.AddRange(placed.Signals.Split(' ').Select(signal => new Evidence(signal, $"Placement of {placed.At:d MMM}: {placed.Sentences}")));
         var take = await Db.Takes.AsNoTracking().Where(entry => entry.PupilId == Pupil.Id && entry.Kept && entry.RecordedAt >= since).OrderByDescending(entry => entry.RecordedAt).FirstOrDefaultAsync();
         if (take is not null)
             evidence.AddRange(take.Verdict.Findings.Select(Evidence.Heard));
-        var advice = Adviser.Advise(evidence, Approach, tense: false, chosen);
-        return new AdviceView(Pupil.Id, advice, chosen is null ? advice?.Found.Symptom.Id : Adviser.Advise(evidence, Approach)?.Found.Symptom.Id, [.. noticed.Select(entry => entry.Signal)]);
+        return new AdviceView(Pupil.Id, Adviser.Advise(evidence, Approach, tense: false, chosen), [.. noticed.Select(entry => entry.Signal)]);
     }
 
     private static Evidence InWords(Noticed entry) => entry.Signal.Split('.') switch

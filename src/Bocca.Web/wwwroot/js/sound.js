@@ -18,9 +18,15 @@ export const countIn = 4;
 
 // Clicks at moments of the audio clock, the accented ones higher; gives back what silences those still to come.
 export function clicks(tone, moments) {
-  const synth = new tone.Synth({ oscillator: { type: "triangle" }, envelope: { attack: 0.001, decay: 0.03, sustain: 0, release: 0.02 }, volume: -10 }).toDestination();
+  const synth = new tone.Synth({ oscillator: { type: "triangle" }, envelope: { attack: 0.001, decay: 0.03, sustain: 0, release: 0.02 }, volume: -10 });
+  const out = new tone.Gain(1).toDestination();
+  synth.connect(out);
   for (const { at, accent } of moments) synth.triggerAttackRelease(accent ? "A5" : "E5", 0.03, at);
-  return () => synth.dispose();
+  return () => {
+    out.gain.value = 0;
+    // What is scheduled plays out unheard; a synth taken away under it would complain.
+    setTimeout(() => (synth.dispose(), out.dispose()), 1000 * Math.max(0, moments.at(-1).at - tone.now()) + 1000);
+  };
 }
 
 // While a microphone listens nothing clicks after the count-in: it would be heard.
