@@ -15,6 +15,7 @@ public sealed record ApproachOption(string Id, string Says, string Then);
 /// <param name="MouthpieceFirst">The option of that preset.</param>
 /// <param name="AirFirst">The option of that preset.</param>
 /// <param name="Basis">Where this comes from.</param>
+/// <param name="Waits">Whether the choice is kept but nothing depends on it yet, though its stop is open.</param>
 public sealed record ApproachPoint(
     string Id,
     string Name,
@@ -23,7 +24,8 @@ public sealed record ApproachPoint(
     string LipsFirst,
     string MouthpieceFirst,
     string AirFirst,
-    string Basis)
+    string Basis,
+    bool Waits = false)
 {
     private static readonly Lazy<IReadOnlyList<ApproachPoint>> Shipped = new(() => Checked(EmbeddedData.Read<List<ApproachPoint>>("approaches.json")));
 

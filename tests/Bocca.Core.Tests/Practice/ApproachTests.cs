@@ -73,6 +73,14 @@ public class ApproachTests
     }
 
     [Fact]
+    public void Cues_follow_the_approach()
+    {
+        string Cue(Approach approach) => Bocca.Core.Advice.Symptom.Get("airy").FixFor(approach, tense: false).Cue;
+        Assert.StartsWith("Make the opening smaller", Cue(LipsFirst));
+        Assert.StartsWith("Same air", Cue(LipsFirst.With("lips.centre", "b")));
+    }
+
+    [Fact]
     public void Preferred_fingerings_follow_the_approach()
     {
         string Best(Approach approach, string instrument, string written, LearningStage stage = LearningStage.FirstNotes)
