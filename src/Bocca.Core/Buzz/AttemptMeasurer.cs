@@ -1,4 +1,5 @@
 using Bocca.Core.Music;
+using Bocca.Core.Practice;
 using Bocca.Core.Sound;
 using MathNet.Numerics.Statistics;
 
@@ -16,45 +17,67 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
     /// <param name="attempt">The try.</param>
     /// <param name="number">Its place in the take, from 1.</param>
     /// <param name="cueSeconds">When it was due; null if nobody said.</param>
-    public AttemptMeasures Measure(Attempt attempt, int number, double? cueSeconds)
+    /// <param name="asked">What was asked; null if nobody said.</param>
+    /// <param name="askedSeconds">For how long.</param>
+    public AttemptMeasures Measure(Attempt attempt, int number, double? cueSeconds, Cue? asked, double? askedSeconds)
     {
+        var level = asked is not { IsLevel: false };
+        List<double> breaks = [.. attempt.Tones.SkipLast(1).Select(tone => tone.EndSeconds).Concat(level ? attempt.Tones.SelectMany(Leaps) : []).Select(at => Math.Round(at - attempt.StartSeconds, 2)).Order()];
         var measures = new AttemptMeasures
         {
             Number = number,
+            Asked = asked,
+            AskedSeconds = askedSeconds,
             Spoke = true,
             StartSeconds = attempt.StartSeconds,
             EndSeconds = attempt.EndSeconds,
             SoundingSeconds = attempt.Tones.Sum(tone => tone.Seconds),
             OnsetDelayMs = cueSeconds is { } cue ? 1000 * (attempt.StartSeconds - cue) : null,
             AirBeforeToneMs = 1000 * (attempt.StartSeconds - AirStart(attempt.Tones[0])),
-            Breaks = attempt.Tones.Count - 1 + attempt.Tones.Sum(Leaps),
+            Breaks = breaks.Count,
+            BreakSeconds = breaks,
         };
         var held = Held(attempt);
-        return held.Count < ShortestHeldFrames ? measures : AddHeld(measures, attempt, held);
+        if (held.Count < ShortestHeldFrames)
+            return measures;
+        var sound = AddSound(measures, attempt, held);
+        return level ? AddStraight(sound, attempt, held) : sound;
     }
 
     /// <summary>Measures a cue that no tone followed: whether there was air at least.</summary>
-    public AttemptMeasures Missing(int number, double fromSeconds, double toSeconds)
+    public AttemptMeasures Missing(int number, double fromSeconds, double toSeconds, Cue? asked)
     {
         var loud = track.Frames.Count(frame => frame.TimeSeconds >= fromSeconds && frame.TimeSeconds < toSeconds && frame.LevelDb >= _roomDb + 6);
-        return new AttemptMeasures { Number = number, Spoke = false, AirOnly = loud * PitchTrack.HopSeconds >= 0.3 };
+        return new AttemptMeasures { Number = number, Asked = asked, Spoke = false, AirOnly = loud * PitchTrack.HopSeconds >= 0.3 };
     }
 
-    private AttemptMeasures AddHeld(AttemptMeasures measures, Attempt attempt, List<PitchFrame> held)
+    /// <summary>What the held part says of its sound, whatever its pitch does.</summary>
+    private AttemptMeasures AddSound(AttemptMeasures measures, Attempt attempt, List<PitchFrame> held)
     {
         var median = held.Select(frame => frame.FrequencyHz).Median();
         var level = held.Select(frame => frame.LevelDb).Median();
+        var clarity = Math.Clamp(held.Select(frame => frame.Clarity).Median(), 0.001, 0.99999);
+        var centroid = Spectrum.CentroidHz(sound, held[0].TimeSeconds, held[^1].TimeSeconds);
+        return measures with
+        {
+            MedianHz = median,
+            LevelDb = level,
+            HarmonicToNoiseDb = 10 * Math.Log10(clarity / (1 - clarity)),
+            CentroidOverPitch = centroid > 0 ? centroid / median : null,
+        };
+    }
+
+    /// <summary>What the held part says of one height that was to be kept.</summary>
+    private AttemptMeasures AddStraight(AttemptMeasures measures, Attempt attempt, List<PitchFrame> held)
+    {
+        var (median, level) = (measures.MedianHz!.Value, measures.LevelDb!.Value);
         var times = held.ConvertAll(frame => frame.TimeSeconds);
         var cents = held.ConvertAll(frame => Tuning.Cents(median, frame.FrequencyHz));
         var levels = held.ConvertAll(frame => frame.LevelDb);
         var straight = Trend.Detrended(times, cents);
         var swing = Swing.Strongest(times, straight);
-        var clarity = Math.Clamp(held.Select(frame => frame.Clarity).Median(), 0.001, 0.99999);
-        var centroid = Spectrum.CentroidHz(sound, times[0], times[^1]);
         return measures with
         {
-            MedianHz = median,
-            LevelDb = level,
             SteadinessCents = straight.StandardDeviation(),
             DriftCentsPerSecond = Trend.Of(times, cents).SlopePerSecond,
             DriftDbPerSecond = Trend.Of(times, levels).SlopePerSecond,
@@ -65,8 +88,6 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
             EndCents = cents.Skip(3 * cents.Count / 4).Median() - cents.Take(cents.Count / 4).Median(),
             ScoopCents = Scoop(attempt.Tones[0], median),
             Ending = EndingOf(attempt.Tones[^1], level, median),
-            HarmonicToNoiseDb = 10 * Math.Log10(clarity / (1 - clarity)),
-            CentroidOverPitch = centroid > 0 ? centroid / median : null,
         };
     }
 
@@ -89,38 +110,39 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
         return start * PitchTrack.HopSeconds;
     }
 
-    /// <summary>Leaps inside a tone: the median of 50 ms before against 50 ms after, so that one stray frame is none.</summary>
-    private int Leaps(Tone tone)
+    /// <summary>When a tone leaps: the median of 50 ms before against 50 ms after, so that one stray frame is none.</summary>
+    private IEnumerable<double> Leaps(Tone tone)
     {
         const int Side = 5;
-        var leaps = 0;
         for (var i = tone.First + Side; i + Side < tone.End; i++)
         {
             var before = Enumerable.Range(i - Side, Side).Select(at => track.Frames[at].FrequencyHz).Median();
             var after = Enumerable.Range(i, Side).Select(at => track.Frames[at].FrequencyHz).Median();
             if (Math.Abs(Tuning.Cents(before, after)) < LeapCents)
                 continue;
-            leaps++;
+            yield return track.Frames[i].TimeSeconds;
             i += 2 * Side;
         }
-
-        return leaps;
     }
 
+    /// <summary>Milliseconds from the first time the level is within 20 dB of the held level to the first time it is nearly there.</summary>
     private double? Rise(Tone tone, double heldDb)
     {
+        var first = Math.Max(1, tone.First - 10);
         double? low = null;
-        for (var i = Math.Max(1, tone.First - 10); i < tone.End; i++)
+        for (var i = first; i < tone.End; i++)
         {
-            low ??= Crossing(i, heldDb - 20);
-            if (low is { } from && Crossing(i, heldDb - 0.915) is { } to)
+            low ??= Reached(i, heldDb - 20, first);
+            if (low is { } from && Reached(i, heldDb - 0.915, first) is { } to)
                 return 1000 * Math.Max(0, to - from);
-            if (i == Math.Max(1, tone.First - 10) && track.Frames[i].LevelDb > heldDb - 20)
-                low = track.Frames[i].TimeSeconds;
         }
 
         return null;
     }
+
+    /// <summary>The moment up to a frame at which the level rises to a height, looked for from a first frame on; null if it is not there yet.</summary>
+    private double? Reached(int frame, double db, int first) =>
+        frame == first && track.Frames[frame].LevelDb >= db ? track.Frames[frame].TimeSeconds : Crossing(frame, db);
 
     /// <summary>The moment between two frames at which the level rises through a height; null if it does not there.</summary>
     private double? Crossing(int frame, double db)

@@ -1,3 +1,6 @@
+using System.Text.Json.Serialization;
+using Bocca.Core.Practice;
+
 namespace Bocca.Core.Buzz;
 
 /// <summary>How a tone ended.</summary>
@@ -24,6 +27,20 @@ public sealed record AttemptMeasures
 {
     /// <summary>Its place in the take, from 1.</summary>
     public required int Number { get; init; }
+
+    /// <summary>What was asked; null where nobody said.</summary>
+    public Cue? Asked { get; init; }
+
+    /// <summary>Seconds that were asked; null where nobody said.</summary>
+    public double? AskedSeconds { get; init; }
+
+    /// <summary>Whether it counts: what is sung as a model does not.</summary>
+    [JsonIgnore]
+    public bool Counts => Asked is not { Voice: true };
+
+    /// <summary>Whether one height was asked from start to end, so that straightness means something.</summary>
+    [JsonIgnore]
+    public bool IsLevel => Asked is not { IsLevel: false };
 
     /// <summary>Whether a tone sounded.</summary>
     public required bool Spoke { get; init; }
@@ -75,6 +92,9 @@ public sealed record AttemptMeasures
 
     /// <summary>Holes of 40 ms or more and leaps of 150 cents or more inside the tone.</summary>
     public int Breaks { get; init; }
+
+    /// <summary>Where these are, seconds from the try's start.</summary>
+    public IReadOnlyList<double> BreakSeconds { get; init; } = [];
 
     /// <summary>Pitch of the last quarter of the held part less that of the first, cents; a fall to another partial shows here.</summary>
     public double? EndCents { get; init; }

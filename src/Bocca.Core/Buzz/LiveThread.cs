@@ -15,7 +15,7 @@ public readonly record struct LivePoint(int Frame, int Try, double Seconds, doub
 /// <summary>
 /// Draws the threads of a take while it is made: a stream of samples in, points out. The newest points are guesses that
 /// a later answer may replace; the take's own measures are made from the whole recording. The gate's middle is the
-/// pitch of the first fifth of a second that sounds.
+/// pitch of the first fifth of a second that sounds once it has started.
 /// </summary>
 public sealed class LiveThread
 {
@@ -23,6 +23,7 @@ public sealed class LiveThread
     public const double LongestSeconds = 600;
 
     private const double NewTrySeconds = 0.4;
+    private const int FramesOfStart = 6;
     private const int FramesOfMiddle = 20;
     private readonly PitchTracker _tracker;
     private readonly List<PitchFrame> _frames = [];
@@ -65,8 +66,12 @@ public sealed class LiveThread
             }
 
             state.Silent = 0;
-            if (state.Heard < FramesOfMiddle)
-                state.LogMiddle += (Math.Log(frame.FrequencyHz) - state.LogMiddle) / ++state.Heard;
+            // The very start, which is often low, gives a middle only until something better is there.
+            if (++state.Heard == FramesOfStart + 1)
+                state.LogMiddle = 0;
+            var counted = state.Heard <= FramesOfStart ? state.Heard : state.Heard - FramesOfStart;
+            if (state.Heard <= FramesOfStart + FramesOfMiddle)
+                state.LogMiddle += (Math.Log(frame.FrequencyHz) - state.LogMiddle) / counted;
         }
         else
         {

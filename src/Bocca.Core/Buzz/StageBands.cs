@@ -23,6 +23,9 @@ namespace Bocca.Core.Buzz;
 /// <param name="SameDb">Spread of level.</param>
 /// <param name="SameRiseMs">Spread of rise.</param>
 /// <param name="SameCentroid">Spread of centroid over pitch.</param>
+/// <param name="TonguedRiseMs">Rise of a tongued start, at most.</param>
+/// <param name="SirenSemitones">Width of a siren, at least; 0 where none is asked.</param>
+/// <param name="SeparationSemitones">Middle to higher, and to lower, at least; 0 where none is asked.</param>
 public sealed record StageBands(
     double HoldSeconds,
     double SteadyCents,
@@ -40,7 +43,10 @@ public sealed record StageBands(
     double SameCents,
     double SameDb,
     double SameRiseMs,
-    double SameCentroid)
+    double SameCentroid,
+    double TonguedRiseMs,
+    double SirenSemitones,
+    double SeparationSemitones)
 {
     private static readonly Lazy<Table> Shipped = new(() => EmbeddedData.Read<Table>("bands.json"));
 

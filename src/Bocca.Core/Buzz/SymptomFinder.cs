@@ -7,12 +7,6 @@ namespace Bocca.Core.Buzz;
 /// <summary>Finds the symptoms of a take: which measures of which tries lie outside the bands.</summary>
 internal static class SymptomFinder
 {
-    /// <summary>Brightness this many times the pupil's own is pinched, when the level is alike (ours, editable).</summary>
-    private const double PinchedBrightness = 1.35;
-
-    /// <summary>Brightness is compared only at levels within this (dB): it rises with loudness (published: Campbell, Gilbert and Myers 2021).</summary>
-    private const double ComparableDb = 3;
-
     /// <summary>Seconds that a tone may end early (ours, editable).</summary>
     private const double TrailingSeconds = 0.1;
 
@@ -22,9 +16,9 @@ internal static class SymptomFinder
     /// <summary>The symptoms of the tries, unordered.</summary>
     /// <param name="take">The take.</param>
     /// <param name="bands">What is good enough.</param>
-    /// <param name="askedSeconds">How long each try should sound.</param>
+    /// <param name="drill">The drill: what it asks for is no symptom.</param>
     /// <param name="pupil">Whose they are.</param>
-    public static IReadOnlyList<Finding> Find(TakeMeasures take, StageBands bands, double askedSeconds, JudgedPupil pupil)
+    public static IReadOnlyList<Finding> Find(TakeMeasures take, StageBands bands, BuzzDrill drill, JudgedPupil pupil)
     {
         var own = pupil.Own;
         var (softest, loudest) = LevelWindow(pupil.Approach);
@@ -37,17 +31,16 @@ internal static class SymptomFinder
             if (hits.Count == 0)
                 return;
             var median = hits.Select(hit => hit.Value!.Value).Median();
-            var sentence = string.Format(heard, Words.Of(hits.Count, take.Attempts.Count), Math.Abs(median), Math.Abs(limit));
+            var sentence = string.Format(heard, Words.Of(hits.Count, take.Asked.Count()), Math.Abs(median), Math.Abs(limit));
             findings.Add(new Finding(Symptom.Get(id), [.. hits.Select(hit => hit.Number)], median, limit, unit, sentence));
         }
 
         AddUnspoken(take, findings);
         Rule("late", SoundAfterCue, bands.OnsetDelayMs, "ms", "{0} began late: {1:0} ms after the beat, {2:0} is the most for now.");
         Rule("airFirst", attempt => attempt.AirBeforeToneMs, bands.AirBeforeToneMs, "ms", "{0} started with air first: {1:0} ms of it before the tone.");
-        Rule("slowRise", attempt => attempt.RiseMs, bands.RiseMs, "ms", "{0} swelled slowly: {1:0} ms to full level.");
+        Rule("slowRise", attempt => attempt.Asked is { Tongued: true } ? null : attempt.RiseMs, bands.RiseMs, "ms", "{0} swelled slowly: {1:0} ms to full level.");
         Rule("scoop", attempt => Whole(attempt)?.ScoopCents, -bands.ScoopCents, "cents", "{0} slid up into the note from {1:0} cents below.");
-        var shortest = Math.Min(bands.HoldSeconds, 0.85 * askedSeconds);
-        Rule("short", attempt => Missing(attempt, shortest), TrailingSeconds, "s short", $"{{0}} stopped early, {{1:0.0}} s short of the {shortest:0.0} s asked.");
+        Rule("short", attempt => Missing(attempt, Shortest(attempt, bands)), TrailingSeconds, "s short", "{0} stopped early, {1:0.0} s short.");
         Rule("breaks", attempt => Fell(attempt) ? null : attempt.Breaks, Math.Max(0.5, bands.Breaks), "holes", "{0} had a hole in the sound.");
         Rule("fell", attempt => Fell(attempt) ? attempt.EndCents : null, -FallCents, "cents", "{0} fell to a lower note, by {1:0} cents.");
         Rule("wobble", attempt => Whole(attempt)?.WobbleCents, bands.WobbleCents, "cents", "{0} swung to and fro by {1:0} cents either way.");
@@ -55,12 +48,19 @@ internal static class SymptomFinder
         Rule("sags", attempt => Whole(attempt)?.DriftCentsPerSecond, -bands.DriftCentsPerSecond, "cents a second", "{0} sank by {1:0} cents a second.");
         Rule("climbs", attempt => Whole(attempt)?.DriftCentsPerSecond, bands.DriftCentsPerSecond, "cents a second", "{0} rose by {1:0} cents a second.");
         Rule("fades", attempt => Whole(attempt)?.DriftDbPerSecond, -bands.DriftDbPerSecond, "dB a second", "{0} faded by {1:0.0} dB a second.");
-        Rule("airy", attempt => own.HarmonicToNoiseDb - attempt.HarmonicToNoiseDb, bands.BreathinessDb, "dB", "{0} airier than your own usual sound, by {1:0} dB.");
-        Rule("pinched", attempt => Brightness(attempt, own), PinchedBrightness, "times", "{0} thinner and brighter than your own usual sound, {1:0.0} times.");
+        if (pupil.Scale is { TellsOpen: true })
+            Rule("airy", attempt => pupil.Scale.Place(attempt), OwnScale.Near, "of the way to your own open sound", "{0} close to your own too open sound: {1:0.0} of the way from centred.");
+        else
+            Rule("airy", attempt => own.HarmonicToNoiseDb - attempt.HarmonicToNoiseDb, bands.BreathinessDb, "dB", "{0} airier than your own usual sound, by {1:0} dB.");
+        if (pupil.Scale is { TellsTight: true })
+            Rule("pinched", attempt => pupil.Scale.Place(attempt), -OwnScale.Near, "of the way to your own tight sound", "{0} close to your own too tight sound: {1:0.0} of the way from centred.");
         Rule("forced", attempt => attempt.LevelDb - own.LevelDb, loudest, "dB", "{0} louder than your own usual sound by {1:0} dB, {2:0} is the most for now.");
         Rule("weak", attempt => attempt.LevelDb - own.LevelDb, softest, "dB", "{0} softer than your own usual sound by {1:0} dB, {2:0} is the most for now.");
         AddUneven(take, findings);
-        return findings;
+        // What climbs in one try and sags in the next does neither: it wanders.
+        if (findings.Exists(finding => finding.Symptom.Id == "wanders") && findings.Exists(finding => finding.Symptom.Id == "sags") && findings.Exists(finding => finding.Symptom.Id == "climbs"))
+            findings.RemoveAll(finding => finding.Symptom.Id is "sags" or "climbs");
+        return [.. findings.Where(finding => drill.Minds(finding.Symptom.Id))];
     }
 
     /// <summary>How far under and over the pupil's own usual level a tone may lie (dB; ours, editable).</summary>
@@ -75,9 +75,9 @@ internal static class SymptomFinder
     {
         foreach (var (id, air, words) in new[] { ("airOnly", true, "gave air without a tone"), ("silence", false, "gave no sound") })
         {
-            var tries = take.Attempts.Where(attempt => !attempt.Spoke && attempt.AirOnly == air).Select(attempt => attempt.Number).ToList();
+            var tries = take.Asked.Where(attempt => !attempt.Spoke && attempt.AirOnly == air).Select(attempt => attempt.Number).ToList();
             if (tries.Count > 0)
-                findings.Add(new Finding(Symptom.Get(id), tries, tries.Count, 0, "tries", $"{Words.Of(tries.Count, take.Attempts.Count)} {words}."));
+                findings.Add(new Finding(Symptom.Get(id), tries, tries.Count, 0, "tries", $"{Words.Of(tries.Count, take.Asked.Count())} {words}."));
         }
     }
 
@@ -115,6 +115,8 @@ internal static class SymptomFinder
         return held < asked ? asked - held : null;
     }
 
-    private static double? Brightness(AttemptMeasures attempt, OwnSound own) =>
-        Math.Abs((attempt.LevelDb - own.LevelDb) ?? double.MaxValue) <= ComparableDb ? attempt.CentroidOverPitch / own.CentroidOverPitch : null;
+    /// <summary>How long a try has to last: most of its counts, or as long as the stage asks where that is less or the counts are only room.</summary>
+    private static double Shortest(AttemptMeasures attempt, StageBands bands) => attempt.Asked is { AsLongAsItLasts: true } || attempt.AskedSeconds is not { } seconds
+        ? bands.HoldSeconds
+        : Math.Min(bands.HoldSeconds, 0.85 * seconds);
 }

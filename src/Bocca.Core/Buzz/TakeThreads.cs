@@ -21,6 +21,12 @@ public sealed record TakeThread(int Number, IReadOnlyList<double?> Cents, IReadO
 /// <param name="Threads">The tries that spoke.</param>
 public sealed record TakeThreads(double GateCents, double MiddleHz, double AskedSeconds, IReadOnlyList<TakeThread> Threads)
 {
+    /// <summary>Where on the threads the measures were found.</summary>
+    public IReadOnlyList<ThreadMark> Marks { get; init; } = [];
+
+    /// <summary>The whole take on one line; null where threads alone tell it: tries all alike, or no cues.</summary>
+    public TakeStrip? Strip { get; init; }
+
     /// <summary>Below this clarity the pitch of a voiced frame is drawn as unsure (ours, editable).</summary>
     private const double SureClarity = 0.8;
 
@@ -34,7 +40,7 @@ public sealed record TakeThreads(double GateCents, double MiddleHz, double Asked
         var threads = middle > 0
             ? heard.Measures.Spoken.Select(attempt => Thread(heard, attempt, middle)).ToList()
             : [];
-        return new TakeThreads(heard.Bands.SteadyCents, middle, askedSeconds, threads);
+        return new TakeThreads(heard.Bands.SteadyCents, middle, askedSeconds, threads) { Marks = ThreadMark.Of(heard.Measures, heard.Bands), Strip = heard.Strip };
     }
 
     private static TakeThread Thread(HeardTake heard, AttemptMeasures attempt, double middle)

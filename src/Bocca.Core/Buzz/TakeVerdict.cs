@@ -53,4 +53,14 @@ public sealed record TakeVerdict(
     string Summary,
     IReadOnlyList<HeardNumber> Heard,
     IReadOnlyList<Finding> Findings,
-    NextStep Next);
+    NextStep Next)
+{
+    /// <summary>What the drill asked for beside what was heard; empty where it only asks for tries alike.</summary>
+    public IReadOnlyList<AskedHeard> Asked { get; init; } = [];
+
+    /// <summary>What could not be judged and why; null for nothing.</summary>
+    public string? NotJudged { get; init; }
+
+    /// <summary>Where the take lies on the pupil's own scale, -1 tight, 0 centred, 1 open; null without one.</summary>
+    public double? OnOwnScale { get; init; }
+}

@@ -1,114 +1,209 @@
+using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 
 namespace Bocca.Core.Simulation;
 
 /// <summary>
-/// One try of the practice player. The lips open once a cycle; the pulse exp(k (cos phase - 1)) has harmonics that
-/// fall off ever faster, so a larger k is a brighter sound and nothing folds back from above half the sample rate.
+/// One try of the practice player: the lip model, played. Faults of pitch, start and sound are played with the lips and
+/// the breath, as a pupil would make them; only a level that should change alone is turned down afterwards.
 /// </summary>
 internal sealed class SimulatedBuzz
 {
+    /// <summary>Lips this far apart give air alone.</summary>
+    private const double Apart = 6;
+
+    /// <summary>Lips that speak even this much further apart speak surely.</summary>
+    private const double Margin = 1.25;
+
+    private const double Unrest = 0.004;
+    private const int ControlSamples = 16;
+    private const double MeetSeconds = 0.02;
+    private const double RiseSeconds = 0.01;
+
+    /// <summary>RMS of a usual tone, full scale 1: low enough for the sharp pulses of low lips.</summary>
+    private const double ToneLevel = 0.1;
     private readonly Random _random;
-    private readonly double _hertz;
-    private readonly double _brightness;
-    private readonly double _level;
+    private readonly SoundStage _stage;
+    private readonly LipBuild _build;
+    private readonly AirColumn _column;
+    private readonly IReadOnlyList<LipTuning> _tunings;
+    private readonly bool _glides;
+    private readonly double _fallen;
+    private readonly IReadOnlyList<double> _gains;
     private readonly double _noise;
-    private readonly double _jitter;
-    private readonly double _shimmer;
+    private readonly double _usualFlow;
+    private readonly double _apartPressure;
+    private readonly double _jitterCents;
+    private readonly double _cents;
     private readonly double _delay;
-    private readonly double _rise;
+    private readonly double _swell;
+    private readonly double _hertz;
     private readonly Func<FaultKind, double> _amount;
 
-    public SimulatedBuzz(SoundStage stage, double hertz, Func<FaultKind, double> amount, Random random)
+    /// <param name="stage">What it is played on.</param>
+    /// <param name="instrument">Whose lips and tube.</param>
+    /// <param name="hertz">The pitch of height 0.</param>
+    /// <param name="heights">Semitones from it, each for an equal share of the try.</param>
+    /// <param name="glides">Whether the pitch glides from height to height.</param>
+    /// <param name="amount">How much of each fault befalls this try.</param>
+    /// <param name="random">Where chance comes from.</param>
+    public SimulatedBuzz(SoundStage stage, Instrument instrument, double hertz, IReadOnlyList<double> heights, bool glides, Func<FaultKind, double> amount, Random random)
     {
-        _random = random;
-        _amount = amount;
-        var (brightness, noiseDb, jitter, spread) = stage switch
+        (_random, _amount, _stage, _glides) = (random, amount, stage, glides);
+        var (noiseDb, jitter, spread) = stage switch
         {
-            SoundStage.Lips => (3.0, -16.0, 0.012, 25.0),
-            SoundStage.Mouthpiece => (6.0, -21.0, 0.006, 10.0),
-            _ => (10.0, -32.0, 0.002, 4.0),
+            SoundStage.Lips => (-20.0, 12.0, 25.0),
+            SoundStage.Mouthpiece => (-24.0, 6.0, 10.0),
+            _ => (-32.0, 2.0, 4.0),
         };
-        var pinch = amount(FaultKind.Pinched);
-        _brightness = brightness * (1 + (3 * pinch));
-        _level = 0.16 * Decibels(-6 * pinch);
-        _noise = _level * Decibels(noiseDb + amount(FaultKind.Airy));
-        _jitter = jitter;
-        _shimmer = 4 * jitter;
-        _hertz = hertz * Cents((Normal() * (spread + amount(FaultKind.Uneven))) + (30 * pinch));
-        _delay = Math.Max(0.01, 0.05 + (0.015 * Normal())) + (amount(FaultKind.Late) / 1000);
-        _rise = 0.05 + (amount(FaultKind.SlowStart) / 1000);
+        _build = LipBuild.Of(instrument.Family);
+        _column = AirColumn.Of(stage, instrument);
+        _tunings = [.. heights.Select(height => Speaking(height, hertz, instrument, amount(FaultKind.Pinched), amount(FaultKind.Airy)))];
+        var usual = LipTuning.For(instrument, stage, null, hertz * Cents(100 * heights[0]));
+        _gains = [.. heights.Zip(_tunings).Select(pair => ToneLevel / Math.Max(0.3 * usual.Level, Math.Max(pair.Second.Level, LipTuning.For(instrument, stage, null, hertz * Cents(100 * pair.First)).Level)))];
+        _usualFlow = usual.Flow;
+        _apartPressure = 1.2 * LipModel.LungOhm(_build, stage == SoundStage.Lips) * _usualFlow;
+        // What the wider opening alone does not make, leaks at the corners of the lips.
+        var leak = Math.Max(0, (amount(FaultKind.Airy) / 2) - AirierDb(_tunings[0], usual));
+        _noise = ToneLevel * Decibels(noiseDb + leak);
+        _jitterCents = jitter;
+        _hertz = hertz * Cents(100 * heights[0]);
+        _cents = (Normal() * (spread + amount(FaultKind.Uneven))) + (30 * amount(FaultKind.Pinched));
+        _fallen = stage == SoundStage.Instrument ? PartialBelow(hertz, instrument) : 1 / 1.5;
+        _delay = Math.Max(0, 0.03 + (0.012 * Normal())) + (amount(FaultKind.Late) / 1000);
+        _swell = amount(FaultKind.SlowStart) / 1000;
     }
 
     /// <summary>Adds the try to a take; null where no tone sounds.</summary>
     public SimulatedTone? AddTo(float[] samples, double cueSeconds, double soundSeconds)
     {
         var silent = _amount(FaultKind.Silent);
+        if (silent >= 1)
+            return null;
         var airStart = cueSeconds + _delay;
         var end = cueSeconds + (soundSeconds * (1 - _amount(FaultKind.Short)));
-        if (silent > 0)
-        {
-            if (silent < 1)
-                AddAir(samples, airStart, end);
-            return null;
-        }
-
-        var start = airStart + (_amount(FaultKind.AirFirst) / 1000);
-        if (start >= end - 0.05)
-            return null;
-        AddAir(samples, airStart - (start > airStart ? 0 : 0.03), end);
-        AddTone(samples, start, end);
-        return new SimulatedTone(start, end, _hertz);
+        var airFirst = _amount(FaultKind.AirFirst) / 1000;
+        // Whoever gives air first feels the tone coming and meets it in time.
+        var meet = silent > 0 ? end : airFirst > 0 ? Math.Max(airStart, airStart + airFirst - _tunings[0].SpeakSeconds) : airStart;
+        return Play(samples, airStart, meet, end);
     }
 
-    private void AddAir(float[] samples, double from, double to)
+    /// <summary>
+    /// The tuning for a height: pressed together by a share of pinching, or opened as far as gives so many decibels
+    /// less tone over its noise, as long as it speaks surely.
+    /// </summary>
+    private LipTuning Speaking(double height, double hertz, Instrument instrument, double pinched, double airyDb)
     {
-        var air = new BreathNoise(_random, Math.Max(_noise, 0.012));
-        for (var i = Index(from, samples); i < Index(to, samples); i++)
+        var pitch = hertz * Cents(100 * height);
+        LipTuning At(double opening) => LipTuning.For(instrument, _stage, null, pitch, opening) with { Opening = opening };
+        if (airyDb <= 0)
+            return At(1 - (0.8 * pinched));
+        var (usual, chosen) = (At(1), At(1));
+        for (var opening = 1.1; opening < 4 && At(Margin * opening).Speaks; opening += 0.1)
         {
-            var t = (double)i / SimulatedPlayer.SampleRate;
-            samples[i] += (float)(air.Next() * Math.Min(1, Math.Min((t - from) / 0.02, (to - t) / 0.05)));
+            var open = At(opening);
+            if (AirierDb(open, usual) > airyDb)
+                break;
+            chosen = open;
         }
+
+        return chosen;
     }
 
-    private void AddTone(float[] samples, double from, double to)
+    /// <summary>How much less the tone stands over its noise than usual, decibels, when it is no louder.</summary>
+    private static double AirierDb(LipTuning open, LipTuning usual) =>
+        20 * Math.Log10(Math.Max(1, LipModel.Turbulence(open.Flow / usual.Flow)) * Math.Max(1, open.Level / usual.Level));
+
+    /// <summary>How far the lips slacken to fall to the partial below, as a ratio.</summary>
+    private static double PartialBelow(double hertz, Instrument instrument)
     {
-        var length = to - from;
-        var pulse = new LipPulse(_brightness);
+        var partial = Math.Max(2, Math.Round(hertz / instrument.Frequency(instrument.Tubes[0], 1, Music.Tuning.Standard)));
+        return partial == 2 ? 0.6 : (partial - 1.1) / partial;
+    }
+
+    private SimulatedTone? Play(float[] samples, double from, double meet, double end)
+    {
+        var model = new LipModel(_build, _column.Scaled(_tunings[0].ColumnRatio));
+        var radiation = new Radiation(_column.RadiatesFromHz);
+        var air = new BreathNoise(_random, _noise);
         var wander = new SlowWander(_random, _amount(FaultKind.Wander) + 2);
-        double phase = 0, cycleJitter = 1, cycleLevel = 1;
-        for (var i = Index(from, samples); i < Index(to, samples); i++)
+        var sounded = new Sounded(ToneLevel * 0.33);
+        var handles = default(LipHandles);
+        double gain = 1, loudness = 0, jitter = 0;
+        var wasOpen = true;
+        var (first, last) = (Index(from, samples), Index(end + 0.15, samples));
+        for (var i = first; i < last; i++)
         {
-            var t = ((double)i / SimulatedPlayer.SampleRate) - from;
-            samples[i] += (float)(_level * cycleLevel * Envelope(t, length) * pulse.At(phase));
-            phase += 2 * Math.PI * _hertz * cycleJitter * Cents(Bend(t, length) + wander.Next()) / SimulatedPlayer.SampleRate;
-            if (phase < 2 * Math.PI)
-                continue;
-            phase -= 2 * Math.PI;
-            cycleJitter = 1 + (_jitter * Normal());
-            cycleLevel = 1 + (_shimmer * Normal());
+            var t = ((double)i / LipModel.Rate) - meet;
+            var drift = wander.Next();
+            if ((i - first) % ControlSamples == 0)
+            {
+                handles = Handles(t, end - meet, drift + jitter, model);
+                gain = Gain(t, end - meet);
+                loudness = Loudness(t, end - meet);
+            }
+
+            var tone = loudness * gain * radiation.Next(model.Next(handles with { PressurePa = handles.PressurePa * (1 + (Unrest * ((2 * _random.NextDouble()) - 1))) }));
+            samples[i] += (float)(tone + (gain * air.Next() * LipModel.Turbulence(model.Flow / _usualFlow)));
+            sounded.Add(i, tone);
+            if (model.IsOpen && !wasOpen)
+                jitter = _jitterCents * Normal();
+            wasOpen = model.IsOpen;
         }
+
+        return sounded.Seconds is { } heard && heard.End - heard.Start > 0.05 ? new SimulatedTone(heard.Start, heard.End, _hertz * Cents(_cents)) : null;
+    }
+
+    private LipHandles Handles(double t, double length, double drift, LipModel model)
+    {
+        var (at, after, share) = Place(t, length);
+        var (tuning, next) = (_tunings[at], _tunings[after]);
+        var tension = tuning.TensionHz * Math.Pow(next.TensionHz / tuning.TensionHz, share);
+        var cents = Bend(t) + drift + _cents;
+        if (_stage == SoundStage.Instrument)
+            model.Tune(_column.Scaled(tuning.ColumnRatio * Math.Pow(next.ColumnRatio / tuning.ColumnRatio, share) * Cents(cents)));
+        var fallAt = _amount(FaultKind.PartialBelow);
+        if (fallAt > 0 && t > fallAt * length)
+            tension *= _fallen;
+        var together = Smooth(t / MeetSeconds);
+        var opening = Apart * Math.Pow(tuning.Opening / Apart, together);
+        var pressure = LipTuning.UsualPressure * Breath(t, length);
+        return new LipHandles(tension * Cents(cents), opening, t < 0 ? _apartPressure : Math.Max(pressure, _apartPressure * (1 - together)));
+    }
+
+    /// <summary>What makes every height equally loud: a player evens them out, and eases off where the lips stand open.</summary>
+    private double Loudness(double t, double length)
+    {
+        var (at, after, share) = Place(t, length);
+        return _gains[at] * Math.Pow(_gains[after] / _gains[at], share);
+    }
+
+    /// <summary>Which heights a moment lies between, and how far.</summary>
+    private (int At, int After, double Share) Place(double t, double length)
+    {
+        var share = Math.Clamp(t / Math.Max(length, 0.01), 0, 0.9999);
+        if (!_glides)
+            return ((int)(share * _tunings.Count), (int)(share * _tunings.Count), 0);
+        var at = share * (_tunings.Count - 1);
+        return ((int)at, Math.Min(_tunings.Count - 1, (int)at + 1), at - (int)at);
     }
 
     /// <summary>Cents away from the tone's own pitch at a time.</summary>
-    private double Bend(double t, double length)
+    private double Bend(double t) =>
+        (_amount(FaultKind.Drift) * Math.Max(0, t))
+        + (_amount(FaultKind.Wobble) * Math.Sin(2 * Math.PI * 5 * t))
+        - (_amount(FaultKind.Scoop) * Math.Exp(-Math.Max(0, t) / 0.08));
+
+    /// <summary>The breath's share of its usual pressure.</summary>
+    private double Breath(double t, double length)
     {
-        var fallAt = _amount(FaultKind.PartialBelow);
-        // Lips and mouthpiece have no partials of their own; a fall there is as wide as from the third to the second.
-        var fallen = fallAt > 0 && t > fallAt * length ? -702.0 : 0;
-        return fallen
-            + (_amount(FaultKind.Drift) * t)
-            + (_amount(FaultKind.Wobble) * Math.Sin(2 * Math.PI * 5 * t))
-            - (_amount(FaultKind.Scoop) * Math.Exp(-t / 0.08));
+        var hole = _amount(FaultKind.Break) / 1000;
+        var flows = hole == 0 || Math.Abs(t - (length / 2)) > hole / 2;
+        // The lips meet before the breath comes.
+        return flows ? Smooth((t - MeetSeconds) / RiseSeconds) * Smooth((length - t) / 0.05) : 0;
     }
 
-    private double Envelope(double t, double length)
-    {
-        var level = Smooth(t / _rise) * Smooth((length - t) / 0.09) * Decibels(-_amount(FaultKind.Fade) * t);
-        var hole = _amount(FaultKind.Break) / 1000;
-        var fromMiddle = Math.Abs(t - (length / 2));
-        return hole > 0 ? level * Smooth((fromMiddle - (hole / 2)) / 0.008) : level;
-    }
+    private double Gain(double t, double length) => (_swell > 0 ? Smooth((t - MeetSeconds) / _swell) : 1) * Decibels(-_amount(FaultKind.Fade) * Math.Max(0, t)) * Smooth((length + 0.02 - t) / 0.09);
 
     private double Normal()
     {
@@ -116,42 +211,34 @@ internal sealed class SimulatedBuzz
         return distance * Math.Cos(2 * Math.PI * _random.NextDouble());
     }
 
-    private static int Index(double seconds, float[] samples) => Math.Clamp((int)(seconds * SimulatedPlayer.SampleRate), 0, samples.Length);
+    private static int Index(double seconds, float[] samples) => Math.Clamp((int)(seconds * LipModel.Rate), 0, samples.Length);
 
     private static double Cents(double cents) => Math.Exp(cents * (Math.Log(2) / 1200));
 
     private static double Decibels(double decibels) => decibels == 0 ? 1 : Math.Exp(decibels * (Math.Log(10) / 20));
 
     private static double Smooth(double share) => share <= 0 ? 0 : share >= 1 ? 1 : 0.5 - (0.5 * Math.Cos(Math.PI * share));
-}
 
-/// <summary>One opening of the lips a cycle, with an RMS of 1 and no constant part.</summary>
-internal sealed class LipPulse
-{
-    private readonly double _brightness;
-    private readonly double _mean;
-    private readonly double _scale;
-
-    public LipPulse(double brightness)
+    /// <summary>When a tone was to be heard: from the first to the last time its RMS over some 10 ms was over a height.</summary>
+    private sealed class Sounded(double over)
     {
-        _brightness = brightness;
-        const int Steps = 512;
-        double sum = 0, squares = 0;
-        for (var i = 0; i < Steps; i++)
+        private const double Keep = 0.998;
+        private double _power;
+        private int _first = -1;
+        private int _last;
+
+        public (double Start, double End)? Seconds => _first < 0 ? null : ((double)_first / LipModel.Rate, (double)_last / LipModel.Rate);
+
+        public void Add(int sample, double tone)
         {
-            var value = Raw(2 * Math.PI * i / Steps);
-            sum += value;
-            squares += value * value;
+            _power = (Keep * _power) + ((1 - Keep) * tone * tone);
+            if (_power < over * over)
+                return;
+            if (_first < 0)
+                _first = sample;
+            _last = sample;
         }
-
-        _mean = sum / Steps;
-        _scale = 1 / Math.Sqrt((squares / Steps) - (_mean * _mean));
     }
-
-    /// <summary>The pulse at a phase in radians.</summary>
-    public double At(double phase) => (Raw(phase) - _mean) * _scale;
-
-    private double Raw(double phase) => Math.Exp(_brightness * (Math.Cos(phase) - 1));
 }
 
 /// <summary>A slow aimless wandering: noise smoothed over about half a second.</summary>

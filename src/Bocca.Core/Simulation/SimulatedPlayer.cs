@@ -45,9 +45,10 @@ public static class SimulatedPlayer
         var tones = new List<SimulatedTone>();
         for (var attempt = 1; attempt <= plan.Times; attempt++)
         {
+            var cue = plan.Tries[attempt - 1];
             double Amount(FaultKind kind) => faults.Where(fault => fault.Kind == kind && fault.Befalls(attempt)).Sum(fault => fault.Amount);
-            var buzz = new SimulatedBuzz(stage, hertz ?? StartHz(instrument), Amount, random);
-            if (buzz.AddTo(samples, plan.Cues[attempt - 1], plan.SoundSeconds) is { } tone)
+            var buzz = new SimulatedBuzz(stage, instrument, hertz ?? StartHz(instrument), cue.Heights, cue.Glides, Amount, random);
+            if (buzz.AddTo(samples, plan.Cues[attempt - 1], plan.SecondsOf(cue)) is { } tone)
                 tones.Add(tone);
         }
 

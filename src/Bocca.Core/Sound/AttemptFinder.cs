@@ -8,9 +8,11 @@ namespace Bocca.Core.Sound;
 /// </summary>
 public static class AttemptFinder
 {
+    /// <summary>Tones less than this apart are one try, unless closer ones were asked for (seconds).</summary>
+    public const double SameTrySeconds = 0.4;
+
     private const double ShortestToneSeconds = 0.15;
     private const double ClosedGapSeconds = 0.04;
-    private const double SameTrySeconds = 0.4;
 
     /// <summary>A tone this much softer than the loudest of the take is an echo or somebody next door (dB).</summary>
     private const double FaintBelowLoudestDb = 30;
@@ -19,13 +21,15 @@ public static class AttemptFinder
     private const double AboveRoomDb = 6;
 
     /// <summary>The tries of a take, in order.</summary>
-    public static IReadOnlyList<Attempt> Find(PitchTrack track)
+    /// <param name="track">Its pitch.</param>
+    /// <param name="sameTrySeconds">Tones less than this apart are one try.</param>
+    public static IReadOnlyList<Attempt> Find(PitchTrack track, double sameTrySeconds = SameTrySeconds)
     {
         var tones = Tones(track.Frames);
         var tries = new List<List<Tone>>();
         foreach (var tone in tones)
         {
-            if (tries.Count > 0 && tone.StartSeconds - tries[^1][^1].EndSeconds < SameTrySeconds)
+            if (tries.Count > 0 && tone.StartSeconds - tries[^1][^1].EndSeconds < sameTrySeconds)
                 tries[^1].Add(tone);
             else
                 tries.Add([tone]);

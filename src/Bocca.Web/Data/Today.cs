@@ -1,5 +1,6 @@
 using Bocca.Core.Advice;
 using Bocca.Core.Breath;
+using Bocca.Core.Embouchure;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Data;
@@ -27,6 +28,24 @@ public static class Today
     /// <summary>Whether something noticed today says that the pupil is tense.</summary>
     public static async Task<bool> TenseTodayAsync(this BoccaDb db, int pupilId, TimeProvider time) =>
         Adviser.IsTense((await db.NoticedTodayAsync(pupilId, time)).Select(entry => new Evidence(entry.Signal, "")));
+
+    /// <summary>What is known about a pupil beside a take: what was noticed and answered today, and the last placement while it still tells something.</summary>
+    public static async Task<IReadOnlyList<Evidence>> KnownAsync(this BoccaDb db, int pupilId, TimeProvider time)
+    {
+        var evidence = (await db.NoticedTodayAsync(pupilId, time)).Select(InWords).ToList();
+        var since = time.GetUtcNow().UtcDateTime - Adviser.StillTells;
+        var placed = await db.Placements.AsNoTracking().Where(entry => entry.PupilId == pupilId && entry.At >= since).OrderByDescending(entry => entry.At).FirstOrDefaultAsync();
+        if (placed is { Signals.Length: > 0 })
+            evidence.AddRange(placed.Signals.Split(' ').Select(signal => new Evidence(signal, $"Placement of {placed.At:d MMM}: {placed.Sentences}")));
+        return evidence;
+    }
+
+    private static Evidence InWords(Noticed entry) => entry.Signal.Split('.') switch
+    {
+        ["seen", var id] => Evidence.Seen(Observation.Get(id)),
+        [var answer, var id] => Evidence.Answered(Symptom.All.First(symptom => symptom.Ask?.Id == id).Ask!, answer == "yes"),
+        _ => new Evidence(entry.Signal, ""),
+    };
 
     /// <summary>What breath drills were done today; what was deleted counts too, for it was breathed.</summary>
     public static async Task<BreathDay> BreathDayAsync(this BoccaDb db, int pupilId, TimeProvider time)

@@ -9,6 +9,9 @@ public sealed record ThreadPiece(string Path, bool Sure);
 /// <summary>A drawn try, with where its number stands.</summary>
 public sealed record DrawnThread(int Number, IReadOnlyList<ThreadPiece> Pieces, double LabelX, double LabelY);
 
+/// <summary>Where on a thread a measure was found.</summary>
+public sealed record DrawnMark(ThreadMark Mark, string Path, double X, double Y);
+
 /// <summary>What a try did beside its cue, as bars of a row.</summary>
 public sealed record StartRow(int Number, double Y, double AskedWidth, double? AirX, double AirWidth, double? ToneX, double ToneWidth, string Words);
 
@@ -38,12 +41,15 @@ public sealed class ThreadDrawing
         var furthest = threads.Threads.SelectMany(thread => thread.Cents).Select(cents => Math.Abs(cents ?? 0)).DefaultIfEmpty(0).Max();
         _reach = Math.Asinh(Math.Max(2.5, Math.Min(furthest, 1300) * 1.05 / _gate));
         Threads = Spread([.. threads.Threads.Select(Draw)]);
+        Marks = Spread([.. threads.Marks.Select(mark => Draw(mark, threads)).OfType<DrawnMark>()]);
         Rows = [.. measures.Attempts.Select((attempt, i) => Row(attempt, i, threads.AskedSeconds))];
         Ticks = [.. new[] { 50.0, 100, 200, 500, 1200 }.Where(cents => cents > 1.6 * _gate && Math.Asinh(cents / _gate) < _reach).SelectMany(cents => new[] { cents, -cents })];
         Seconds = [.. Enumerable.Range(0, (int)_seconds + 1).Select(second => (second, X(second)))];
     }
 
     public IReadOnlyList<DrawnThread> Threads { get; }
+
+    public IReadOnlyList<DrawnMark> Marks { get; }
 
     public IReadOnlyList<StartRow> Rows { get; }
 
@@ -110,6 +116,45 @@ public sealed class ThreadDrawing
 
         Close();
         return new DrawnThread(thread.Number, pieces, last.X + 8, last.Y);
+    }
+
+    /// <summary>Marks in shapes: a hook for a slid start, a line for a drift, a bracket over a swing, a ring at a break, a foot at the end.</summary>
+    private DrawnMark? Draw(ThreadMark mark, TakeThreads threads)
+    {
+        if (threads.Threads.FirstOrDefault(thread => thread.Number == mark.Try) is not { Cents.Count: > 0 } line)
+            return null;
+        double Height(double seconds)
+        {
+            var at = Math.Clamp((int)(seconds * 100), 0, line.Cents.Count - 1);
+            return Y(Enumerable.Range(0, line.Cents.Count).OrderBy(i => Math.Abs(i - at)).Select(i => line.Cents[i]).OfType<double>().First());
+        }
+
+        var (x1, x2) = (X(mark.From), X(mark.To));
+        var (y1, y2) = (Height(mark.From), Height(mark.To));
+        var over = Math.Min(y1, y2) - 14;
+        return mark.Kind switch
+        {
+            MarkKind.Scoop => new DrawnMark(mark, $"M{x1 - 4:0.#} {y1 - 9:0.#}v18h{Math.Max(10, x2 - x1):0.#}", x1 + 16, y1 + 18),
+            MarkKind.Drift => new DrawnMark(mark, $"M{x1:0.#} {y1:0.#}L{x2:0.#} {y2:0.#}", (x1 + x2) / 2, ((y1 + y2) / 2) - 10),
+            MarkKind.Wobble => new DrawnMark(mark, $"M{x1:0.#} {over + 8:0.#}v-8H{x2:0.#}v8", (x1 + x2) / 2, over - 6),
+            MarkKind.Break => new DrawnMark(mark, $"M{x1 - 9:0.#} {y1:0.#}a9 9 0 1 0 18 0a9 9 0 1 0 -18 0", x1 + 12, y1 - 12),
+            _ => new DrawnMark(mark, mark.Words switch { "closed" => $"M{x2:0.#} {y2 - 8:0.#}v16", "tapered" => $"M{x2 - 12:0.#} {y2 - 6:0.#}l14 6l-14 6", _ => $"M{x2 - 8:0.#} {y2:0.#}q8 0 8 9" }, x2, y2),
+        };
+    }
+
+    /// <summary>Moves the words of marks apart where they would lie over each other.</summary>
+    private static List<DrawnMark> Spread(List<DrawnMark> marks)
+    {
+        var placed = new List<DrawnMark>();
+        foreach (var mark in marks)
+        {
+            var here = mark with { Y = Math.Clamp(mark.Y, Top + 14, GateBottom - 4) };
+            for (var i = 0; i < 12 && placed.Exists(other => Math.Abs(other.Y - here.Y) < 16 && Math.Abs(other.X - here.X) < 130); i++)
+                here = here with { Y = here.Y + 17 > GateBottom ? Top + 14 : here.Y + 17 };
+            placed.Add(here);
+        }
+
+        return placed;
     }
 
     /// <summary>Moves the numbers at the threads' ends apart, so that each can be read.</summary>

@@ -52,8 +52,8 @@ public class PlacementTests
             {
                 var placement = Placement.Measure(Draw(share, offset, tilt, head, rim, pixels, mirrored, edge), rim);
                 Assert.Equal(share, placement.ShareAbove, 6);
-                Assert.Equal(offset, placement.OffsetMm, 5);
-                Assert.Equal(tilt, placement.TiltDegrees, 5);
+                Assert.Equal(offset, placement.OffsetMm, 1e-5);
+                Assert.Equal(tilt, placement.TiltDegrees, 1e-5);
             });
 
     [Fact]

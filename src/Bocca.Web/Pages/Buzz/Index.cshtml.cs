@@ -10,10 +10,35 @@ using Microsoft.EntityFrameworkCore;
 namespace Bocca.Web.Pages.Buzz;
 
 /// <summary>A take on the stage, with what may be done about it.</summary>
-public sealed record HeardView(Pupil Pupil, Take? Take, BuzzDrill Drill, AcceptedStep? Open);
+public sealed record HeardView(Pupil Pupil, Take? Take, BuzzDrill Drill, AcceptedStep? Open)
+{
+    /// <summary>The pupil's own scale, where there is one for what is played on.</summary>
+    public ScaleView? Scale { get; init; }
+
+    /// <summary>Rounds of the drill today, where it comes in rounds.</summary>
+    public DayRounds? Rounds { get; init; }
+
+    /// <summary>Whether the mouthpiece may be left; null off the mouthpiece.</summary>
+    public MouthpieceGate? Gate { get; init; }
+}
+
+/// <summary>The pupil's own scale, with where takes lie on it.</summary>
+public sealed record ScaleView(OwnScale Scale, DateTime Made, double? Now, IReadOnlyList<double> Earlier)
+{
+    public string Words => Now switch
+    {
+        null => "Tight, centred and open as this pupil makes them.",
+        < -OwnScale.Near => $"This take is near the own too tight sound, {-Now:0.0} of the way from centred.",
+        > OwnScale.Near => $"This take is near the own too open sound, {Now:0.0} of the way from centred.",
+        _ => $"This take lies near the own centred sound, {Math.Abs(Now.Value):0.0} of the way towards {(Now < 0 ? "tight" : "open")}.",
+    };
+}
 
 /// <summary>A recording as sent by the page.</summary>
-public sealed record SentTake(IFormFile? Sound, string Drill, double Tempo, SoundStage On, SoundSource Source, double? FirstCue, bool Tense);
+public sealed record SentTake(IFormFile? Sound, string Drill, double Tempo, SoundStage On, SoundSource Source, double? FirstCue, bool Tense, double Missing);
+
+/// <summary>A drill as the page counts it.</summary>
+public sealed record CountedDrill(double BeatSeconds, double TotalBeats, double SoundSeconds, double ModelHertz, IReadOnlyList<CountedBeat> Beats);
 
 /// <summary>The Buzz stop: record, hear, see, accept, keep.</summary>
 [RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
@@ -21,6 +46,8 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 {
     private const int PastTakes = 12;
     private const int TakesForOwnSound = 10;
+    private const int TakesOfHistory = 30;
+    private const string SamplesDrill = "three-samples";
 
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? DrillId { get; set; }
@@ -32,6 +59,9 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 
     public IReadOnlyList<Take> Past { get; private set; } = [];
 
+    /// <summary>The measures over weeks.</summary>
+    public IReadOnlyList<MeasureHistory> Histories { get; private set; } = [];
+
     public async Task<IActionResult> OnGetAsync()
     {
         if (Pupil is null)
@@ -42,7 +72,27 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         // The drill asked for in the address starts with an empty stage.
         View = await ViewAsync(DrillId is not null && TakeId is null ? null : take, DrillId ?? take?.DrillId);
         Past = await Takes().Where(past => past.Kept).Take(PastTakes).ToListAsync();
+        Histories = await HistoriesAsync(View?.Take?.On ?? SoundStage.Mouthpiece);
         return View is null ? NotFound() : Page();
+    }
+
+    /// <summary>The drill beat by beat, or a refusal where it would be too much for today.</summary>
+    public async Task<IActionResult> OnGetPlanAsync(string drill, double tempo, SoundStage on)
+    {
+        if (Pupil is null)
+            return NotFound();
+        if (BuzzDrill.All.FirstOrDefault(known => known.Id == drill) is not { } asked)
+            return Refuse($"'{drill}' is not a drill.");
+        if (!asked.On.Contains(on))
+            return Refuse($"{asked.Name} is played on the {string.Join(" or the ", asked.On.Select(Say.On))}. Choose that under On.");
+        var plan = asked.Plan.At(tempo);
+        var start = Today.Start(time);
+        var onLips = await Db.Takes.IgnoreQueryFilters().AsNoTracking().Where(take => take.PupilId == Pupil.Id && take.On == SoundStage.Lips && take.RecordedAt >= start).Select(take => new { take.DrillId, take.Tempo }).ToListAsync();
+        var seconds = onLips.Sum(take => BuzzDrill.All.FirstOrDefault(known => known.Id == take.DrillId)?.Plan.At(take.Tempo).TotalSeconds ?? 0);
+        if (LipTime.Refusal(plan, on, seconds) is { } refusal)
+            return Refuse(refusal);
+        var model = Approach["match.pitch"] == "a" && asked.Aim != DrillAim.Reference ? asked.StartHz(Pupil.Instrument) : 0;
+        return new JsonResult(new CountedDrill(plan.BeatSeconds, plan.TotalBeats, plan.SoundSeconds, model, BeatSheet.Of(plan, BeatSheet.RestWords(Approach, on))));
     }
 
     /// <summary>The practice player's take as a WAV.</summary>
@@ -52,7 +102,9 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             return NotFound();
         return Refusing(() =>
         {
-            var take = SimulatedPlayer.Play(Pupil.Instrument, on, BuzzDrill.Get(drill).Plan.At(tempo), PracticeCharacter.Get(character).Faults, seed);
+            var asked = BuzzDrill.Get(drill);
+            var faults = asked.Played.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse).Concat(PracticeCharacter.Get(character).Faults);
+            var take = SimulatedPlayer.Play(Pupil.Instrument, on, asked.Plan.At(tempo), [.. faults], seed, asked.StartHz(Pupil.Instrument));
             var wav = new MemoryStream();
             WavFile.Write(wav, take.Sound);
             wav.Position = 0;
@@ -67,16 +119,15 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             return NotFound();
         if (sent.Sound is null || !ModelState.IsValid)
             return Refuse("The recording did not arrive whole. Record it once more.");
-        var own = await OwnSoundAsync(sent.On);
         HeardTake heard;
         AskedTake asked;
         try
         {
             var drill = BuzzDrill.Get(sent.Drill);
-            asked = new AskedTake(drill, drill.Plan.At(sent.Tempo), sent.On, Pupil.Stage, sent.FirstCue);
+            asked = new AskedTake(drill, drill.Plan.At(sent.Tempo), sent.On, Pupil.Stage, sent.FirstCue, Math.Max(0, sent.Missing));
             using var stream = sent.Sound.OpenReadStream();
             var sound = WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName));
-            heard = TakeListener.Hear(sound, asked, new JudgedPupil(Approach, own, sent.Tense || await Db.TenseTodayAsync(Pupil.Id, time)));
+            heard = TakeListener.Hear(sound, asked, await JudgedAsync(asked, sent.Tense));
         }
         catch (Exception problem) when (problem is InvalidDataException or ArgumentException)
         {
@@ -150,13 +201,74 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     private async Task<HeardView?> ViewAsync(Take? take, string? drillId)
     {
         var drill = drillId is null ? BuzzDrill.All[0] : BuzzDrill.All.FirstOrDefault(known => known.Id == drillId);
+        if (drill is null)
+            return null;
         var open = await Db.Steps.AsNoTracking().Where(step => step.PupilId == Pupil!.Id && step.DoneAt == null).OrderByDescending(step => step.AcceptedAt).FirstOrDefaultAsync();
-        return drill is null ? null : new HeardView(Pupil!, take, drill, open);
+        var on = take?.On ?? drill.On.FirstOrDefault(stage => stage == SoundStage.Mouthpiece, drill.On[0]);
+        return new HeardView(Pupil!, take, drill, open)
+        {
+            Scale = await ScaleAsync(take, on),
+            Rounds = await RoundsAsync(drill),
+            Gate = on == SoundStage.Mouthpiece ? MouthpieceGate.Of(Approach, await GateTakesAsync(), Today.Date(time)) : null,
+        };
+    }
+
+    /// <summary>Everything that is known about the pupil when a take is judged.</summary>
+    private async Task<JudgedPupil> JudgedAsync(AskedTake asked, bool tense)
+    {
+        var samples = await SamplesAsync(asked.On);
+        var scale = samples is null ? null : OwnScale.From(samples.Measures);
+        var own = scale is null ? await OwnSoundAsync(asked.On) : new OwnSound(scale.Centred.HarmonicToNoiseDb, scale.Centred.CentroidOverPitch, scale.Centred.LevelDb);
+        var last = await Takes().Where(take => take.Kept && take.On == asked.On && take.DrillId == asked.Drill.Id).FirstOrDefaultAsync();
+        return new JudgedPupil(Approach, own, tense || await Db.TenseTodayAsync(Pupil!.Id, time))
+        {
+            Scale = scale,
+            Known = await Db.KnownAsync(Pupil!.Id, time),
+            Earlier = asked.On == SoundStage.Mouthpiece ? await GateTakesAsync() : null,
+            Day = Today.Date(time),
+            HeldAgainstHz = asked.On == SoundStage.Instrument || asked.Drill.Aim == DrillAim.Reference ? null
+                : Approach["match.pitch"] == "a" ? asked.Drill.StartHz(Pupil.Instrument)
+                : last?.Measures.Median(attempt => attempt.MedianHz),
+        };
+    }
+
+    private async Task<Take?> SamplesAsync(SoundStage on) => await Takes().FirstOrDefaultAsync(take => take.Kept && take.On == on && take.DrillId == SamplesDrill && take.Outcome == TakeOutcome.Passed);
+
+    private async Task<ScaleView?> ScaleAsync(Take? take, SoundStage on)
+    {
+        var samples = take?.DrillId == SamplesDrill ? take : await SamplesAsync(on);
+        if (samples is null || OwnScale.From(samples.Measures) is not { } scale)
+            return null;
+        var since = samples.RecordedAt;
+        var earlier = await Takes().Where(other => other.Kept && other.On == on && other.DrillId != SamplesDrill && other.RecordedAt >= since && (take == null || other.Id != take.Id)).Take(PastTakes).ToListAsync();
+        return new ScaleView(scale, since, take?.Verdict.OnOwnScale, [.. earlier.Select(other => other.Verdict.OnOwnScale).OfType<double>()]);
+    }
+
+    private async Task<DayRounds?> RoundsAsync(BuzzDrill drill)
+    {
+        if (drill.Rounds is not { } rounds)
+            return null;
+        var start = Today.Start(time);
+        var played = await Takes().Where(take => take.DrillId == drill.Id && take.RecordedAt >= start && take.Outcome != TakeOutcome.CannotTell).Select(take => take.RecordedAt).ToListAsync();
+        return DayRounds.Of(played, rounds.ADay, rounds.ApartMinutes, time.GetUtcNow().UtcDateTime);
+    }
+
+    private async Task<IReadOnlyList<GateTake>> GateTakesAsync()
+    {
+        var takes = await Takes().Where(take => take.Kept && take.On == SoundStage.Mouthpiece && take.DrillId != SamplesDrill && take.Outcome != TakeOutcome.CannotTell).Take(TakesOfHistory).ToListAsync();
+        return [.. Enumerable.Reverse(takes).Select(take => GateTake.Of(take.Measures, take.Verdict.Findings.Select(finding => finding.Tries), DateOnly.FromDateTime(take.RecordedAt), take.Outcome))];
+    }
+
+    /// <summary>Measures over weeks, of takes of the plain drills on one thing.</summary>
+    private async Task<IReadOnlyList<MeasureHistory>> HistoriesAsync(SoundStage on)
+    {
+        var takes = await Takes().Where(take => take.Kept && take.On == on && take.DrillId != SamplesDrill && take.Outcome != TakeOutcome.CannotTell).Take(TakesOfHistory).ToListAsync();
+        return MeasureHistory.Of([.. Enumerable.Reverse(takes).Select(take => new DatedTake(take.RecordedAt, take.Measures))]);
     }
 
     private async Task<OwnSound> OwnSoundAsync(SoundStage on)
     {
-        var passed = await Takes().Where(take => take.Kept && take.On == on && take.Outcome == TakeOutcome.Passed).Take(TakesForOwnSound).ToListAsync();
+        var passed = await Takes().Where(take => take.Kept && take.On == on && take.Outcome == TakeOutcome.Passed && take.DrillId != SamplesDrill).Take(TakesForOwnSound).ToListAsync();
         return OwnSound.From(passed.Select(take => take.Measures));
     }
 

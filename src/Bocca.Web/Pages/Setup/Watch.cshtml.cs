@@ -82,21 +82,11 @@ public sealed class WatchModel(BoccaDb db, TimeProvider time) : StagePage(db)
     private async Task<AdviceView> ViewAsync(string? chosen = null)
     {
         var noticed = await Db.NoticedTodayAsync(Pupil!.Id, time);
-        var evidence = noticed.Select(InWords).ToList();
+        var evidence = (await Db.KnownAsync(Pupil.Id, time)).ToList();
         var since = time.GetUtcNow().UtcDateTime - Adviser.StillTells;
-        var placed = await Db.Placements.AsNoTracking().Where(entry => entry.PupilId == Pupil.Id && entry.At >= since).OrderByDescending(entry => entry.At).FirstOrDefaultAsync();
-        if (placed is { Signals.Length: > 0 })
-            evidence.AddRange(placed.Signals.Split(' ').Select(signal => new Evidence(signal, $"Placement of {placed.At:d MMM}: {placed.Sentences}")));
         var take = await Db.Takes.AsNoTracking().Where(entry => entry.PupilId == Pupil.Id && entry.Kept && entry.RecordedAt >= since).OrderByDescending(entry => entry.RecordedAt).FirstOrDefaultAsync();
         if (take is not null)
             evidence.AddRange(take.Verdict.Findings.Select(Evidence.Heard));
         return new AdviceView(Pupil.Id, Adviser.Advise(evidence, Approach, tense: false, chosen), [.. noticed.Select(entry => entry.Signal)]);
     }
-
-    private static Evidence InWords(Noticed entry) => entry.Signal.Split('.') switch
-    {
-        ["seen", var id] => Evidence.Seen(Observation.Get(id)),
-        [var answer, var id] => Evidence.Answered(Symptom.All.First(symptom => symptom.Ask?.Id == id).Ask!, answer == "yes"),
-        _ => new Evidence(entry.Signal, ""),
-    };
 }

@@ -106,7 +106,7 @@ export const breath = () => ({
         return;
       }
       const late = played ? 0 : (context.outputLatency || 0) + (context.baseLatency || 0);
-      await this.keep({ first: leadSeconds }, capture.wav(first + late - leadSeconds, first + late + plan.totalSeconds + tailSeconds));
+      await this.keep({ first: leadSeconds }, capture.wav(first + late - leadSeconds, first + late + plan.totalSeconds + tailSeconds).wav);
     } finally {
       capture?.close();
       silence.forEach((end) => end());

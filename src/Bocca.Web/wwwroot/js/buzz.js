@@ -1,6 +1,6 @@
 import { Capture } from "./capture.js";
 import { Live } from "./live.js";
-import { audio, countIn, countInClicks, inWords } from "./sound.js";
+import { audio, countIn, countInClicks, inWords, model } from "./sound.js";
 
 const leadSeconds = 0.5;
 const tailSeconds = 0.3;
@@ -11,6 +11,7 @@ export const buzz = () => ({
   running: false,
   hearing: false,
   count: "–",
+  label: "",
   trouble: "",
   stopNow: null,
   unsent: null,
@@ -47,7 +48,7 @@ export const buzz = () => ({
     if (!this.unsent) return;
     this.trouble = "";
     try {
-      await this.send(this.unsent.wav, "take.wav", this.unsent.drill, leadSeconds);
+      await this.send(this.unsent.wav, "take.wav", this.unsent.drill, leadSeconds, this.unsent.missing);
       this.unsent = null;
     } catch (problem) {
       this.trouble = inWords(problem, "choose another source");
@@ -64,7 +65,15 @@ export const buzz = () => ({
     const { value, dataset } = this.field("drill").selectedOptions[0];
     const { min, max } = this.field("tempo");
     const tempo = Math.min(Number(max), Math.max(Number(min), Number(this.field("tempo").value) || Number(dataset.tempo)));
-    return { id: value, tempo, sound: Number(dataset.sound), rest: Number(dataset.rest), times: Number(dataset.times), ask: dataset.ask };
+    return { id: value, tempo };
+  },
+
+  // The drill beat by beat, as the core counts it.
+  async plan(drill) {
+    const query = new URLSearchParams({ handler: "Plan", drill: drill.id, tempo: drill.tempo, on: this.field("on").value });
+    const response = await fetch(`/buzz/${this.$root.dataset.pupil}?${query}`);
+    if (!response.ok) throw new Error(response.status === 422 ? await response.text() : "The drill could not be laid out. Try once more.");
+    return response.json();
   },
 
   chooseDrill() {
@@ -88,44 +97,74 @@ export const buzz = () => ({
       this.running = false;
       this.hearing = false;
       this.count = "–";
+      this.label = "";
       this.mark();
     }
   },
 
+  // A file is played through the line that a microphone takes, and then measured as it is.
   async sendFile() {
     const file = this.field("file").files[0];
     if (!file) throw new Error("Choose a WAV file first.");
+    if (!this.field("atonce").checked && !(await this.playFile(file))) return;
     await this.send(file, file.name, this.drill(), null);
+  },
+
+  async playFile(file) {
+    const { context } = await audio();
+    let sound;
+    try {
+      sound = await context.decodeAudioData(await file.arrayBuffer());
+    } catch {
+      return true; // What the browser cannot play, the listener may still read, or refuse by name.
+    }
+    const capture = new Capture(context);
+    const live = new Live(context, Number(this.$root.dataset.pupil), this.field("on").value, Math.min(sound.duration, 6));
+    try {
+      await Promise.all([capture.open(), live.open()]);
+      live.show(this.stage());
+      const begin = context.currentTime + 0.1;
+      capture.fromPlayer(sound, begin);
+      capture.onblock = (block) => live.take(block);
+      this.running = true;
+      this.mark();
+      return await this.until(context, begin + sound.duration, (now) => (this.count = `${Math.max(0, Math.ceil(begin + sound.duration - now))}`));
+    } finally {
+      live.close();
+      capture.close();
+    }
   },
 
   async record() {
     const drill = this.drill();
-    const beat = 60 / drill.tempo;
+    const plan = await this.plan(drill);
+    const beat = plan.beatSeconds;
     const { tone, context } = await audio();
     const capture = new Capture(context);
-    const live = new Live(context, Number(this.$root.dataset.pupil), this.field("on").value, drill.sound * beat);
+    const live = new Live(context, Number(this.$root.dataset.pupil), this.field("on").value, plan.soundSeconds);
     let silence = () => {};
     try {
       await Promise.all([capture.open(), live.open()]);
       const played = this.isPractice ? await this.practice(context, drill) : null;
-      if (!played) await capture.fromMicrophone();
+      if (!played) await capture.fromMicrophone((why) => this.stopNow?.(why));
       live.show(this.stage());
       const begin = context.currentTime + 0.2;
       const first = begin + countIn * beat;
-      const end = first + drill.times * (drill.sound + drill.rest) * beat;
+      const end = first + plan.totalBeats * beat;
       if (played) capture.fromPlayer(played, first);
       capture.onblock = (block) => block.from >= (first - leadSeconds) * context.sampleRate && live.take(block);
       silence = countInClicks(tone, begin, beat);
+      if (plan.modelHertz > 0) model(tone, plan.modelHertz, begin, 2 * beat);
       this.running = true;
       this.mark();
-      if (!(await this.follow(context, begin, first, end, beat, drill))) return;
+      if (!(await this.follow(context, begin, first, end, plan))) return;
       this.hearing = true;
       this.count = "…";
       // What is heard reaches the player late by the way out; the microphone hears the answer that much later.
       const late = played ? 0 : (context.outputLatency || 0) + (context.baseLatency || 0);
-      const wav = capture.wav(first + late - leadSeconds, end + late + tailSeconds);
-      this.unsent = { wav, drill };
-      await this.send(wav, "take.wav", drill, leadSeconds);
+      const { wav, missing } = capture.wav(first + late - leadSeconds, end + late + tailSeconds);
+      this.unsent = { wav, drill, missing };
+      await this.send(wav, "take.wav", drill, leadSeconds, missing);
       this.unsent = null;
     } finally {
       this.$root.dataset.lags = JSON.stringify(live.lags.map((lag) => Math.round(lag * 1000)));
@@ -142,32 +181,39 @@ export const buzz = () => ({
     return context.decodeAudioData(await response.arrayBuffer());
   },
 
-  // Shows the counts by the audio clock until the take is over; false if it was stopped.
-  follow(context, begin, first, end, beat, drill) {
-    return new Promise((resolve) => {
+  // Shows the counts by the audio clock until the take is over; false if it was stopped, and a complaint if it broke off.
+  follow(context, begin, first, end, plan) {
+    return this.until(context, end + tailSeconds + 0.2, (now) => {
+      if (now < begin) return;
+      const at = Math.floor((now - first) / plan.beatSeconds);
+      const beat = plan.beats[Math.min(at, plan.beats.length - 1)];
+      this.count = at < 0 ? `${countIn + at + 1}` : `${beat.count}`;
+      this.label = at < 0 ? (at >= -2 ? "breathe" : "count in") : beat.phase === "Sing" ? `sing: ${beat.label}` : beat.label;
+      this.$root.querySelector("[data-count]").classList.toggle("resting", at < 0 || beat.phase === "Rest" || beat.phase === "Breathe");
+    });
+  },
+
+  until(context, end, show) {
+    return new Promise((resolve, reject) => {
       let stopped = false;
-      this.stopNow = () => (stopped = true);
-      const period = drill.sound + drill.rest;
+      this.stopNow = (why) => (stopped = why ?? true);
       const step = () => {
         const now = context.currentTime;
-        if (stopped || now >= end + tailSeconds + 0.2) {
+        if (stopped || now >= end) {
           this.stopNow = null;
           this.running = false;
-          resolve(!stopped);
+          if (typeof stopped === "string") reject(new Error(stopped));
+          else resolve(!stopped);
           return;
         }
-        const beats = (now - first) / beat;
-        const inPeriod = ((Math.floor(beats) % period) + period) % period;
-        const resting = beats < 0 || inPeriod >= drill.sound;
-        if (now >= begin) this.count = beats < 0 ? `${countIn + Math.floor(beats) + 1}` : `${resting ? inPeriod - drill.sound + 1 : inPeriod + 1}`;
-        this.$root.querySelector("[data-count]").classList.toggle("resting", resting);
+        show(now);
         requestAnimationFrame(step);
       };
       step();
     });
   },
 
-  async send(sound, name, drill, firstCue) {
+  async send(sound, name, drill, firstCue, missing = 0) {
     this.hearing = true;
     const body = new FormData();
     body.append("sound", sound, name);
@@ -176,6 +222,7 @@ export const buzz = () => ({
     body.append("on", this.field("on").value);
     body.append("source", this.source);
     if (firstCue !== null) body.append("firstCue", firstCue);
+    body.append("missing", missing);
     body.append("tense", this.field("tense").checked);
     const response = await fetch(`/buzz/${this.$root.dataset.pupil}?handler=Hear`, {
       method: "POST",

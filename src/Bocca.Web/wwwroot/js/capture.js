@@ -24,11 +24,21 @@ export class Capture {
     this.#node.connect(silence).connect(this.#context.destination);
   }
 
-  // Every kind of processing is off: it destroys what is to be measured.
-  async fromMicrophone() {
+  // Every kind of processing is off: it destroys what is to be measured. A microphone that goes away is told at once.
+  async fromMicrophone(lost) {
     const stream = await navigator.mediaDevices.getUserMedia({ audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 } });
+    const [track] = stream.getAudioTracks();
+    if (track.muted) {
+      track.stop();
+      throw new Error("The microphone is muted. Switch it on, at its own switch or in the system's settings, and start again.");
+    }
+    track.onended = () => lost?.("The microphone went away in the middle of the take. Plug it in again and start once more.");
+    track.onmute = () => lost?.("The microphone was muted in the middle of the take. Switch it on and start once more.");
     this.#context.createMediaStreamSource(stream).connect(this.#node);
-    this.#release = () => stream.getTracks().forEach((track) => track.stop());
+    this.#release = () => {
+      track.onended = track.onmute = null;
+      track.stop();
+    };
   }
 
   fromPlayer(buffer, at) {
@@ -44,16 +54,18 @@ export class Capture {
     this.#node?.disconnect();
   }
 
-  // What was heard between two moments of the audio clock; blocks that never came are silence.
+  // What was heard between two moments of the audio clock; blocks that never came are silence, and counted.
   wav(from, to) {
     const rate = this.#context.sampleRate;
     const start = Math.round(from * rate);
     const samples = new Float32Array(Math.max(0, Math.round(to * rate) - start));
+    let covered = 0;
     for (const block of this.#blocks) {
       const at = block.from - start;
+      covered += Math.max(0, Math.min(samples.length, at + block.samples.length) - Math.max(0, at));
       for (let i = Math.max(0, -at); i < block.samples.length && at + i < samples.length; i++) samples[at + i] = block.samples[i];
     }
-    return encode(samples, rate);
+    return { wav: encode(samples, rate), missing: Math.max(0, samples.length - covered) / rate };
   }
 }
 

@@ -13,6 +13,7 @@ export const placement = () => ({
   marks: {},
   stream: null,
   turn: 0,
+  faceTurn: 0,
   wrongMarks: false,
 
   get isDrawing() {
@@ -73,10 +74,14 @@ export const placement = () => ({
 
   async face() {
     if (!this.isDrawing) return;
+    // Only the newest answer counts, and none that comes after a mark was moved by hand.
+    const turn = ++this.faceTurn;
     const query = new URLSearchParams({ handler: "Face", share: this.field("share").value / 100, offset: this.field("offset").value, tilt: this.field("tilt").value, rim: this.field("rim").value });
     const response = await fetch(`/set-up/${this.$root.dataset.pupil}?${query}`);
     if (!response.ok) return;
-    this.takeIn(await response.json());
+    const front = await response.json();
+    if (turn !== this.faceTurn) return;
+    this.takeIn(front);
     this.draw();
     await this.measure();
   },
@@ -164,6 +169,7 @@ export const placement = () => ({
     mark.focus();
     mark.setPointerCapture(event.pointerId);
     const move = (moved) => {
+      this.faceTurn++;
       this.marks[mark.dataset.mark] = this.at(moved);
       this.draw();
     };
@@ -181,6 +187,7 @@ export const placement = () => ({
     const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[event.key];
     if (!by) return;
     event.preventDefault();
+    this.faceTurn++;
     const point = this.marks[mark.dataset.mark];
     this.marks[mark.dataset.mark] = { x: point.x + by[0], y: point.y + by[1] };
     this.draw();

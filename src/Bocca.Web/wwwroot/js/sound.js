@@ -34,6 +34,13 @@ export function countInClicks(tone, begin, beat) {
   return clicks(tone, Array.from({ length: countIn }, (_, i) => ({ at: begin + i * beat, accent: i === 0 })));
 }
 
+// A model note of a soft, plain voice, to be heard before playing.
+export function model(tone, hertz, at, seconds) {
+  const synth = new tone.Synth({ oscillator: { type: "fattriangle", count: 2, spread: 6 }, envelope: { attack: 0.04, decay: 0.1, sustain: 0.8, release: 0.15 }, volume: -14 }).toDestination();
+  synth.triggerAttackRelease(hertz, seconds, at);
+  setTimeout(() => synth.dispose(), 1000 * (at - tone.now() + seconds) + 1500);
+}
+
 // What went wrong, in a sentence, and the way round it.
 export function inWords(problem, instead) {
   if (problem.name === "NotAllowedError") return `The microphone is not allowed. Allow it for this page in the browser, or ${instead}.`;

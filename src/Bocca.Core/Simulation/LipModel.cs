@@ -1,0 +1,159 @@
+namespace Bocca.Core.Simulation;
+
+/// <summary>The three handles of a player's lips.</summary>
+/// <param name="TensionHz">The lips' own frequency: firmer is higher.</param>
+/// <param name="Opening">Opening at rest over the usual one: below 1 pressed together, above 1 apart.</param>
+/// <param name="PressurePa">Pressure of the air behind them, pascal.</param>
+internal readonly record struct LipHandles(double TensionHz, double Opening, double PressurePa);
+
+/// <summary>
+/// Lips as one mass that the air column's pressure lifts, with the mouth as a volume behind them: it speaks a little
+/// under a resonance of the column, or near the lips' own frequency where the column has none (published: Elliott and
+/// Bowsher 1982, flow and lip; Adachi and Sato 1995, the lip that moves across the flow; Velut, Vergez, Gilbert and
+/// Djahanbani 2017, the column as a sum of modes). Lips pressed together are lighter, narrower and less damped.
+/// </summary>
+/// <remarks>Formulas and constants: METHODS. Not safe for use from two threads at once.</remarks>
+internal sealed class LipModel
+{
+    /// <summary>Samples a second.</summary>
+    public const int Rate = SimulatedPlayer.SampleRate;
+
+    private const double Step = 1.0 / Rate;
+    private const double AirDensity = 1.2;
+    private const double SpeedOfSound = 343;
+    private const double MassPerArea = 2.5;
+    private const double Sharpness = 5;
+    private const double ClosedStiffness = 4;
+    private const double ClosedDamping = 4;
+    private const double MouthCubicMetres = 4e-5;
+    private const double SharpnessAlone = 10;
+    private const double OhmAlone = 4e6;
+    private const double RestAloneMm = 0.15;
+    private readonly LipBuild _build;
+    private readonly double[] _omega;
+    private readonly double[] _loss;
+    private readonly double[] _gain;
+    private readonly double[] _pressure;
+    private readonly double[] _volume;
+    private readonly double[] _free;
+    private readonly double[] _taken;
+    private readonly bool _alone;
+    private readonly double _rest;
+    private readonly double _lungOhm;
+    private double _mouth;
+    private double _lift;
+    private double _speed;
+
+    public LipModel(LipBuild build, AirColumn column)
+    {
+        _build = build;
+        var count = column.Resonances.Count;
+        _alone = count == 0;
+        (_omega, _loss, _gain) = (new double[count], new double[count], new double[count]);
+        (_pressure, _volume, _free, _taken) = (new double[count], new double[count], new double[count], new double[count]);
+        Tune(column);
+        _rest = (_alone ? Math.Min(build.RestMm, RestAloneMm) : build.RestMm) / 1000;
+        _lungOhm = LungOhm(build, _alone);
+        _lift = _rest;
+    }
+
+    /// <summary>Flow through the lips at the last step, cubic metres a second.</summary>
+    public double Flow { get; private set; }
+
+    /// <summary>Whether the lips were open at the last step.</summary>
+    public bool IsOpen => _lift > 0;
+
+    /// <summary>Height of the opening at the last step, metres; negative while the lips press on each other.</summary>
+    public double Lift => _lift;
+
+    /// <summary>What holds the breath back behind the lips, pascal seconds per cubic metre: the wider the lips, the wider the throat.</summary>
+    public static double LungOhm(LipBuild build, bool alone) => alone ? OhmAlone : 2e6 / (build.RestMm * build.WidthMm);
+
+    /// <summary>
+    /// Amplitude of the breath's noise at a flow, both as shares of their usual: it grows with the square of the flow
+    /// over a threshold (published: Flanagan and Ishizaka 1976, from memory), here half of the usual flow's square.
+    /// </summary>
+    public static double Turbulence(double flow) => Math.Clamp(2 * ((flow * flow) - 0.5), 0, 20);
+
+    /// <summary>Moves the column's resonances, as a slide or the lips' pull does.</summary>
+    public void Tune(AirColumn column)
+    {
+        for (var i = 0; i < _omega.Length; i++)
+        {
+            var resonance = column.Resonances[i];
+            _omega[i] = 2 * Math.PI * resonance.Hertz;
+            _loss[i] = _omega[i] / resonance.Sharpness;
+            _gain[i] = resonance.Ohm * _loss[i];
+        }
+    }
+
+    /// <summary>One sample: the pressure at the lips in pascal; for lips alone, the flow in units that come out alike.</summary>
+    public double Next(in LipHandles handles)
+    {
+        var opening = Math.Clamp(handles.Opening, 0.1, 12);
+        var width = _build.WidthMm / 1000 * Math.Pow(opening, 0.8);
+        var (freePressure, ohm) = Column();
+        var (freeMouth, mouthOhm) = Mouth(handles.PressurePa);
+        var area = Math.Max(0, _lift) * width * Math.Sqrt(2 / AirDensity);
+        var drive = freeMouth - freePressure;
+        // The flow that its own back pressure allows: u = area x root(drive - ohm x u).
+        var back = area * (ohm + mouthOhm);
+        var flow = Math.Sign(drive) * area * (Math.Sqrt((back * back) + (4 * Math.Abs(drive))) - back) / 2;
+        _mouth = freeMouth - (mouthOhm * flow);
+        var pressure = Settle(flow);
+        Move(handles, opening, pressure);
+        var sound = _alone ? 1e6 * flow : pressure;
+        Flow = flow;
+        return sound;
+    }
+
+    /// <summary>Every resonance a step on without flow, and what a unit of flow would add to their sum.</summary>
+    private (double Free, double Ohm) Column()
+    {
+        double free = 0, ohm = 0;
+        for (var i = 0; i < _omega.Length; i++)
+        {
+            var spring = Step * _omega[i] * _omega[i];
+            var share = 1 / (1 + (Step * _loss[i]) + (Step * spring));
+            _free[i] = (_pressure[i] - (spring * _volume[i])) * share;
+            _taken[i] = Step * _gain[i] * share;
+            free += _free[i];
+            ohm += _taken[i];
+        }
+
+        return (free, ohm);
+    }
+
+    private (double Free, double Ohm) Mouth(double lungs)
+    {
+        const double Compliance = MouthCubicMetres / (AirDensity * SpeedOfSound * SpeedOfSound);
+        var share = Step / (_lungOhm * Compliance);
+        return ((_mouth + (share * lungs)) / (1 + share), Step / Compliance / (1 + share));
+    }
+
+    private double Settle(double flow)
+    {
+        var sum = 0.0;
+        for (var i = 0; i < _omega.Length; i++)
+        {
+            _pressure[i] = _free[i] + (_taken[i] * flow);
+            _volume[i] += Step * _pressure[i];
+            sum += _pressure[i];
+        }
+
+        return sum;
+    }
+
+    private void Move(in LipHandles handles, double opening, double pressure)
+    {
+        var omega = 2 * Math.PI * handles.TensionHz;
+        // Alone, the mouth's own swing is what drives the lips; most of its standing pressure is borne by their hold.
+        var drive = _alone ? _mouth - (0.7 * handles.PressurePa) : pressure;
+        var mass = MassPerArea * Math.Clamp(Math.Pow(opening, 0.7), 0.25, 1.5) * Math.Pow(_build.FirstHz / handles.TensionHz, _alone ? 1.7 : 1);
+        var damping = omega / Math.Clamp((_alone ? SharpnessAlone : Sharpness) * Math.Pow(opening, -0.3), 2.5, 20);
+        var closed = _lift < 0;
+        var pull = (omega * omega * ((closed ? ClosedStiffness * _lift : _lift) - (opening * _rest))) + ((closed ? ClosedDamping : 1) * damping * _speed);
+        _speed += Step * ((drive / mass) - pull);
+        _lift += Step * _speed;
+    }
+}

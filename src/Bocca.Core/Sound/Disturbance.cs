@@ -1,0 +1,164 @@
+using MathNet.Numerics;
+using MathNet.Numerics.IntegralTransforms;
+using MathNet.Numerics.Statistics;
+
+namespace Bocca.Core.Sound;
+
+/// <summary>What makes a recording unfit to be measured.</summary>
+public enum DisturbanceKind
+{
+    /// <summary>Every sample is zero: muted.</summary>
+    Muted,
+
+    /// <summary>Too soft to say anything.</summary>
+    Silence,
+
+    /// <summary>Cut off at full scale.</summary>
+    Clipped,
+
+    /// <summary>The samples stop dead in mid-take: unplugged.</summary>
+    Unplugged,
+
+    /// <summary>Nothing over 4 kHz: a telephone-grade link, such as a wireless headset.</summary>
+    Narrow,
+
+    /// <summary>Mains hum and no tone beside it.</summary>
+    Hum,
+
+    /// <summary>Somebody is talking.</summary>
+    Speech,
+
+    /// <summary>Notes go on where rests were asked: music in the room.</summary>
+    Music,
+}
+
+/// <summary>A recording that must not be judged, and what to do.</summary>
+/// <param name="Kind">What it is.</param>
+/// <param name="Why">What was heard, with its number.</param>
+/// <param name="Remedy">What to do about it.</param>
+public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy)
+{
+    private const double MostClipped = 0.001;
+    private const double SoftestPeakDb = -55;
+    private const double DeadSeconds = 1;
+    private const double NarrowHz = 4000;
+    private const double NarrowDb = -45;
+
+    /// <summary>
+    /// The first thing that makes a recording unfit; null if it can be measured. All limits ours, editable.
+    /// </summary>
+    /// <param name="sound">The recording.</param>
+    /// <param name="track">Its pitch.</param>
+    /// <param name="quiet">Where no sound was asked, seconds; what sounds there is not the pupil.</param>
+    /// <param name="voiceAsked">Whether singing was asked, so that a voice is none.</param>
+    public static Disturbance? Find(MonoSound sound, PitchTrack track, IReadOnlyList<(double From, double To)> quiet, bool voiceAsked) =>
+        Muted(sound) ?? Clipped(sound) ?? Soft(sound) ?? Unplugged(sound) ?? Hum(track) ?? Music(track, quiet) ?? (voiceAsked ? null : Speech(track)) ?? Narrow(sound);
+
+    private static Disturbance? Muted(MonoSound sound) => sound.Samples.Length > 0 && sound.Peak == 0
+        ? new Disturbance(DisturbanceKind.Muted, "not one sample came through: silence, as from a muted microphone.", "Switch the microphone on, at its own switch and in the system's settings, and play it again.")
+        : null;
+
+    private static Disturbance? Clipped(MonoSound sound) => sound.ClippedShare() is var share && share > MostClipped
+        ? new Disturbance(DisturbanceKind.Clipped, $"{100 * share:0.0} % of the sound was cut off at full scale.", "Move the microphone further away or turn its level down, and play it again.")
+        : null;
+
+    private static Disturbance? Soft(MonoSound sound) => 20 * Math.Log10(Math.Max(sound.Peak, 1e-6)) is var peak && peak < SoftestPeakDb
+        ? new Disturbance(DisturbanceKind.Silence, $"nothing louder than {peak:0} dB was heard: silence.", "Check that the right microphone is on, or go nearer to it, and play it again.")
+        : null;
+
+    private static Disturbance? Unplugged(MonoSound sound)
+    {
+        var last = Array.FindLastIndex(sound.Samples, sample => sample != 0);
+        var dead = (double)(sound.Samples.Length - 1 - last) / sound.SampleRate;
+        return dead >= DeadSeconds
+            ? new Disturbance(DisturbanceKind.Unplugged, $"the sound stops dead after {(double)(last + 1) / sound.SampleRate:0.0} s, {dead:0.0} s before the end.", "Check the microphone's plug, and play it again.")
+            : null;
+    }
+
+    /// <summary>Hum is a multiple of 50 or 60 Hz that never moves and never rests.</summary>
+    private static Disturbance? Hum(PitchTrack track)
+    {
+        var voiced = track.Frames.Where(frame => frame.Voiced).ToList();
+        if (voiced.Count < 0.85 * track.Frames.Count || voiced.Count < 50)
+            return null;
+        var hertz = voiced.Select(frame => frame.FrequencyHz).Median();
+        var mains = new[] { 50.0, 60, 100, 120 }.MinBy(candidate => Math.Abs(Math.Log2(hertz / candidate)));
+        var spread = voiced.Select(frame => 1200 * Math.Log2(frame.FrequencyHz / hertz)).InterquartileRange();
+        return Math.Abs(1200 * Math.Log2(hertz / mains)) < 15 && spread < 4
+            ? new Disturbance(DisturbanceKind.Hum, $"a hum of {mains:0} Hz from end to end, and no tone over it.", "Use another power supply or run on battery, move away from lamps and chargers, and play it again.")
+            : null;
+    }
+
+    /// <summary>Music goes on through the rests, at more than one pitch.</summary>
+    private static Disturbance? Music(PitchTrack track, IReadOnlyList<(double From, double To)> quiet)
+    {
+        var rests = track.Frames.Where(frame => quiet.Any(span => frame.TimeSeconds > span.From && frame.TimeSeconds < span.To)).ToList();
+        var sounding = rests.Where(frame => frame.Voiced).ToList();
+        if (rests.Count < 50 || sounding.Count < 0.6 * rests.Count)
+            return null;
+        var loud = track.Frames.Select(frame => frame.LevelDb).Percentile(90);
+        var pitches = sounding.Select(frame => 12 * Math.Log2(frame.FrequencyHz)).ToList();
+        return sounding.Select(frame => frame.LevelDb).Median() > loud - 15 && pitches.Percentile(90) - pitches.Percentile(10) > 1.5
+            ? new Disturbance(DisturbanceKind.Music, $"notes sound through {100.0 * sounding.Count / rests.Count:0} % of the rests: music or somebody else playing.", "Switch the music off or find a quiet corner, and play it again.")
+            : null;
+    }
+
+    /// <summary>Speech comes in many short voiced pieces, each of which slides.</summary>
+    private static Disturbance? Speech(PitchTrack track)
+    {
+        var runs = Runs(track.Frames);
+        if (runs.Count < 6)
+            return null;
+        var shortOnes = runs.Count(run => run.Count < 45);
+        var slides = runs.Select(run => 1200 * Math.Log2(run.Select(frame => frame.FrequencyHz).ToList().Percentile(92) / run.Select(frame => frame.FrequencyHz).ToList().Percentile(8))).Median();
+        return shortOnes >= 0.7 * runs.Count && slides > 70
+            ? new Disturbance(DisturbanceKind.Speech, $"{runs.Count} short sliding sounds, as of somebody talking.", "Wait until nobody talks, and play it again.")
+            : null;
+    }
+
+    private static List<List<PitchFrame>> Runs(IReadOnlyList<PitchFrame> frames)
+    {
+        var runs = new List<List<PitchFrame>>();
+        var run = new List<PitchFrame>();
+        foreach (var frame in frames.Append(default))
+        {
+            if (frame.Voiced)
+            {
+                run.Add(frame);
+                continue;
+            }
+
+            if (run.Count >= 6)
+                runs.Add(run);
+            run = [];
+        }
+
+        return runs;
+    }
+
+    /// <summary>A link of 8000 samples a second carries nothing over 4 kHz, whatever the recording's own rate.</summary>
+    private static Disturbance? Narrow(MonoSound sound)
+    {
+        const int Length = 4096;
+        if (sound.SampleRate > 2 * NarrowHz * 1.3)
+        {
+            double below = 0, above = 0;
+            var window = Window.Hann(Length);
+            for (var start = 0; start + Length <= sound.Samples.Length; start += 4 * Length)
+            {
+                var bins = new System.Numerics.Complex[Length];
+                for (var i = 0; i < Length; i++)
+                    bins[i] = sound.Samples[start + i] * window[i];
+                Fourier.Forward(bins, FourierOptions.NoScaling);
+                double Mean(double from, double to) => Enumerable.Range((int)(from * Length / sound.SampleRate), Math.Max(1, (int)((to - from) * Length / sound.SampleRate))).Average(bin => Math.Pow(bins[bin].Magnitude, 2));
+                below += Mean(0.75 * NarrowHz, 0.92 * NarrowHz);
+                above += Mean(1.08 * NarrowHz, 1.25 * NarrowHz);
+            }
+
+            if (below <= 0 || 10 * Math.Log10((above + 1e-20) / below) > NarrowDb)
+                return null;
+        }
+
+        return new Disturbance(DisturbanceKind.Narrow, "nothing over 4 kHz came through, as from a wireless headset: breath and brightness cannot be told.", "Use the microphone of the computer or one with a cable, and play it again.");
+    }
+}

@@ -1,0 +1,96 @@
+using Bocca.Core.Buzz;
+using Bocca.Core.Instruments;
+using Bocca.Core.Practice;
+using Bocca.Core.Simulation;
+
+namespace Bocca.Core.Tests.Buzz;
+
+/// <summary>Every drill, played well and played badly.</summary>
+public sealed class AimTests
+{
+    public static TheoryData<string, SoundStage> Played
+    {
+        get
+        {
+            var data = new TheoryData<string, SoundStage>();
+            foreach (var drill in BuzzDrill.All)
+                foreach (var on in drill.On)
+                    data.Add(drill.Id, on);
+            return data;
+        }
+    }
+
+    [Theory, MemberData(nameof(Played))]
+    public void A_drill_played_as_asked_passes(string id, SoundStage on)
+    {
+        var verdict = Hear("trumpet-bb", id, on, "").Verdict;
+        Assert.True(verdict.Outcome == TakeOutcome.Passed, $"{verdict.Summary} {string.Join(" | ", verdict.Asked)} {verdict.Next}");
+        Assert.DoesNotContain(verdict.Asked, aim => aim.Met == false);
+    }
+
+    [Theory]
+    [InlineData("long-buzz", "short=0.85", "long")]
+    [InlineData("four-tongued", "slow-start=250", "tongued")]
+    [InlineData("grip-steps", "wander=90@5,6", "one finger")]
+    public void What_a_drill_asks_for_is_missed_when_it_is_not_played(string id, string fault, string what)
+    {
+        var verdict = Hear("trumpet-bb", id, SoundStage.Mouthpiece, fault).Verdict;
+        Assert.NotEqual(TakeOutcome.Passed, verdict.Outcome);
+        Assert.Contains(verdict.Asked, aim => aim.Met == false && aim.What == what);
+    }
+
+    // A drill that asks for another thing, played in its place: the same counts are needed.
+    [Theory]
+    [InlineData("three-heights", "middle")]
+    [InlineData("mp-siren", "narrow")]
+    [InlineData("buzz-neighbour", "level")]
+    [InlineData("lips-tune", "level")]
+    [InlineData("three-samples", "plain")]
+    [InlineData("air-first-note", "plain")]
+    public void A_drill_played_without_what_it_is_for_does_not_pass(string id, string how)
+    {
+        var drill = BuzzDrill.Get(id);
+        IReadOnlyList<double> Flat(Cue cue) => how == "narrow" ? [.. cue.Heights.Select(height => height / 4)] : [.. cue.Heights.Select(_ => 0.0)];
+        var plan = drill.Plan with { Tries = [.. drill.Plan.Tries.Select(cue => cue with { Heights = Flat(cue) })] };
+        IReadOnlyList<Fault> faults = id == "air-first-note" ? [Fault.Parse("air-first=900")] : [];
+        var take = SimulatedPlayer.Play(Catalogue.Get("trombone"), SoundStage.Mouthpiece, plan, faults, 6);
+        var verdict = TakeListener.Hear(take.Sound, new AskedTake(drill, drill.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes), JudgedPupil.Unknown).Verdict;
+        Assert.NotEqual(TakeOutcome.Passed, verdict.Outcome);
+        Assert.Contains(verdict.Asked, aim => aim.Met == false);
+    }
+
+    // Common practice: 12 long ones, 12 of four counts and 48 tongued over lips, mouthpiece and instrument.
+    [Fact]
+    public void The_grid_has_twelve_twelve_and_forty_eight()
+    {
+        var drill = BuzzDrill.Get("stage-grid");
+        Assert.Equal([12, 12, 48], drill.Plan.Tries.GroupBy(cue => cue.Label).Select(kind => drill.On.Count * kind.Count()));
+    }
+
+    // Computed: a half, a half and a whole note are eight counts; seven sequences or more, two minutes or more.
+    [Fact]
+    public void The_neighbours_are_eight_counts_each_and_last_two_minutes()
+    {
+        var plan = BuzzDrill.Get("buzz-neighbour").Plan;
+        Assert.All(plan.Tries, cue => Assert.Equal(8, cue.SoundBeats + cue.RestBeats));
+        Assert.InRange(plan.TotalSeconds, 120, 300);
+        Assert.Equal(Enumerable.Range(0, 8).Select(step => -(double)step), plan.Tries.Take(8).Select(cue => cue.Heights[0]));
+    }
+
+    [Fact]
+    public void A_voice_is_drawn_and_not_judged()
+    {
+        var heard = Hear("horn-f", "mp-siren", SoundStage.Mouthpiece, "silent=1@1,2");
+        Assert.Equal(TakeOutcome.Passed, heard.Verdict.Outcome);
+        Assert.Equal(3, heard.Measures.Asked.Count());
+    }
+
+    private static HeardTake Hear(string instrumentId, string drillId, SoundStage on, string faults, int seed = 5, JudgedPupil? pupil = null, string? playedAs = null)
+    {
+        var instrument = Catalogue.Get(instrumentId);
+        var drill = BuzzDrill.Get(drillId);
+        var played = playedAs is null ? drill : BuzzDrill.Get(playedAs);
+        var take = SimulatedPlayer.Play(instrument, on, drill.Plan, [.. $"{played.Played} {faults}".Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)], seed, drill.StartHz(instrument));
+        return TakeListener.Hear(take.Sound, new AskedTake(drill, drill.Plan, on, LearningStage.FirstNotes), pupil ?? JudgedPupil.Unknown);
+    }
+}
