@@ -74,19 +74,20 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
         var times = held.ConvertAll(frame => frame.TimeSeconds);
         var cents = held.ConvertAll(frame => Tuning.Cents(median, frame.FrequencyHz));
         var levels = held.ConvertAll(frame => frame.LevelDb);
+        var trend = Trend.Of(times, cents);
         var straight = Trend.Detrended(times, cents);
         var swing = Swing.Strongest(times, straight);
         return measures with
         {
             SteadinessCents = straight.StandardDeviation(),
-            DriftCentsPerSecond = Trend.Of(times, cents).SlopePerSecond,
+            DriftCentsPerSecond = trend.SlopePerSecond,
             DriftDbPerSecond = Trend.Of(times, levels).SlopePerSecond,
             WobbleHz = swing.Hz,
             WobbleCents = swing.HalfRange,
             WobbleDb = Swing.Strongest(times, Trend.Detrended(times, levels)).HalfRange,
             RiseMs = Rise(attempt.Tones[0], level),
             EndCents = cents.Skip(3 * cents.Count / 4).Median() - cents.Take(cents.Count / 4).Median(),
-            ScoopCents = Scoop(attempt.Tones[0], median),
+            ScoopCents = Scoop(attempt.Tones[0], median, trend, times),
             Ending = EndingOf(attempt.Tones[^1], level, median),
         };
     }
@@ -153,10 +154,15 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
             : null;
     }
 
-    private double? Scoop(Tone tone, double medianHz)
+    /// <summary>The start against where the tone's own line would have begun, so that a drift is no scoop.</summary>
+    private double? Scoop(Tone tone, double medianHz, Trend trend, List<double> times)
     {
+        const double Middle = 0.055;
         var early = Frames(tone).Where(frame => frame.Voiced && frame.TimeSeconds - tone.StartSeconds is >= 0.03 and <= 0.08).ToList();
-        return early.Count == 0 ? null : Tuning.Cents(medianHz, early.Select(frame => frame.FrequencyHz).Median());
+        if (early.Count == 0)
+            return null;
+        var line = trend.SlopePerSecond * (tone.StartSeconds + Middle - times.Median());
+        return Tuning.Cents(medianHz, early.Select(frame => frame.FrequencyHz).Median()) - line;
     }
 
     private Ending EndingOf(Tone tone, double heldDb, double medianHz)

@@ -74,7 +74,7 @@ public sealed record MeasureHistory(string Name, string Unit, IReadOnlyList<Hist
         if (!enough)
             return $"Now {now:0.#} {measure.Unit}; more takes will show whether it changes.";
         return changed
-            ? $"{earlier:0.#} before, {now:0.#} {measure.Unit} now: {(now < earlier ? measure.Less : measure.More)}, beyond the own spread of {spread:0.#}."
-            : $"{earlier:0.#} before, {now:0.#} {measure.Unit} now: no change beyond the own spread of {spread:0.#}.";
+            ? $"{earlier:0.#} before, {now:0.#} {measure.Unit} now: {(now < earlier ? measure.Less : measure.More)}, beyond the own spread of {spread:0.0#}."
+            : $"{earlier:0.#} before, {now:0.#} {measure.Unit} now: no change beyond the own spread of {spread:0.0#}.";
     }
 }

@@ -64,9 +64,9 @@ public static class TakeJudge
         };
     }
 
-    /// <summary>One stray try is not a symptom, unless it did not sound or lies far outside.</summary>
+    /// <summary>One stray try is not a symptom, unless it did not sound or lies far outside; a sound near one's own tight or open one only counts when it repeats.</summary>
     private static bool Matters(Finding finding, TakeMeasures take) =>
-        finding.Symptom.Order == 1 || finding.Severity >= SevereInOneTry || finding.Tries.Count * 2 >= take.Asked.Count();
+        finding.Symptom.Order == 1 || (finding.Severity >= SevereInOneTry && finding.Symptom.Id is not ("airy" or "pinched")) || finding.Tries.Count * 2 >= take.Asked.Count();
 
     private static TakeOutcome Outcome(TakeMeasures take, List<Finding> findings, IReadOnlyList<AskedHeard> asked)
     {

@@ -29,6 +29,7 @@ public enum MarkKind
 public sealed record ThreadMark(MarkKind Kind, int Try, double From, double To, bool Outside, string Words)
 {
     private const double EdgeSeconds = 0.15;
+    private const double FallCents = 150;
 
     /// <summary>The marks of a take.</summary>
     public static IReadOnlyList<ThreadMark> Of(TakeMeasures take, StageBands bands) => [.. take.Spoken.Where(attempt => attempt.IsLevel).SelectMany(attempt => Of(attempt, bands))];
@@ -37,16 +38,18 @@ public sealed record ThreadMark(MarkKind Kind, int Try, double From, double To, 
     {
         var length = attempt.EndSeconds!.Value - attempt.StartSeconds!.Value;
         ThreadMark Mark(MarkKind kind, double from, double to, bool outside, string words) => new(kind, attempt.Number, Math.Round(from, 2), Math.Round(to, 2), outside, words);
-        if (attempt.ScoopCents is { } scoop && Math.Abs(scoop) > bands.ScoopCents / 2)
+        // A tone that fell to another has no one pitch to slide into, drift along or swing about.
+        var fell = Math.Abs(attempt.EndCents ?? 0) >= FallCents;
+        if (!fell && attempt.ScoopCents is { } scoop && Math.Abs(scoop) > bands.ScoopCents / 2)
             yield return Mark(MarkKind.Scoop, 0.03, 0.08, Math.Abs(scoop) > bands.ScoopCents, $"scoop {scoop:+0;−0;0}");
-        if (attempt.DriftCentsPerSecond is { } drift && Math.Abs(drift) > bands.DriftCentsPerSecond)
+        if (!fell && attempt.DriftCentsPerSecond is { } drift && Math.Abs(drift) > bands.DriftCentsPerSecond)
             yield return Mark(MarkKind.Drift, EdgeSeconds, length - EdgeSeconds, true, $"{drift:+0;−0;0} a second");
-        if (attempt.WobbleCents is { } swing && swing > bands.WobbleCents)
+        if (!fell && attempt.WobbleCents is { } swing && swing > bands.WobbleCents)
             yield return Mark(MarkKind.Wobble, EdgeSeconds, length - EdgeSeconds, true, $"swings {swing:0}, {attempt.WobbleHz:0.0} Hz");
         foreach (var hole in attempt.BreakSeconds)
-            yield return Mark(MarkKind.Break, hole, hole, attempt.Breaks > bands.Breaks, $"break at {hole:0.0} s");
+            yield return Mark(MarkKind.Break, hole, hole, fell || attempt.Breaks > bands.Breaks, fell ? $"falls at {hole:0.0} s" : $"break at {hole:0.0} s");
         if (attempt.Ending is { } ending)
-            yield return Mark(MarkKind.End, length, length, ending == Ending.TrailingOff, ending switch
+            yield return Mark(MarkKind.End, length, length, !fell && ending == Ending.TrailingOff, fell ? "ends lower" : ending switch
             {
                 Ending.Closed => "closed",
                 Ending.Tapered => "tapered",

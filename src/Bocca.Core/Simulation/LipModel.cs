@@ -43,6 +43,12 @@ internal sealed class LipModel
     private double _mouth;
     private double _lift;
     private double _speed;
+    private (double Tension, double Opening) _set;
+    private double _openingNow;
+    private double _width;
+    private double _mass;
+    private double _omega0;
+    private double _damping;
 
     public LipModel(LipBuild build, AirColumn column)
     {
@@ -90,18 +96,18 @@ internal sealed class LipModel
     /// <summary>One sample: the pressure at the lips in pascal; for lips alone, the flow in units that come out alike.</summary>
     public double Next(in LipHandles handles)
     {
-        var opening = Math.Clamp(handles.Opening, 0.1, 12);
-        var width = _build.WidthMm / 1000 * Math.Pow(opening, 0.8);
+        if (_set != (handles.TensionHz, handles.Opening))
+            Set(handles);
         var (freePressure, ohm) = Column();
         var (freeMouth, mouthOhm) = Mouth(handles.PressurePa);
-        var area = Math.Max(0, _lift) * width * Math.Sqrt(2 / AirDensity);
+        var area = Math.Max(0, _lift) * _width * Math.Sqrt(2 / AirDensity);
         var drive = freeMouth - freePressure;
         // The flow that its own back pressure allows: u = area x root(drive - ohm x u).
         var back = area * (ohm + mouthOhm);
         var flow = Math.Sign(drive) * area * (Math.Sqrt((back * back) + (4 * Math.Abs(drive))) - back) / 2;
         _mouth = freeMouth - (mouthOhm * flow);
         var pressure = Settle(flow);
-        Move(handles, opening, pressure);
+        Move(handles.PressurePa, pressure);
         var sound = _alone ? 1e6 * flow : pressure;
         Flow = flow;
         return sound;
@@ -144,16 +150,25 @@ internal sealed class LipModel
         return sum;
     }
 
-    private void Move(in LipHandles handles, double opening, double pressure)
+    /// <summary>What follows from the lips' tension and opening.</summary>
+    private void Set(in LipHandles handles)
     {
-        var omega = 2 * Math.PI * handles.TensionHz;
+        _set = (handles.TensionHz, handles.Opening);
+        _openingNow = Math.Clamp(handles.Opening, 0.1, 12);
+        _width = _build.WidthMm / 1000 * Math.Pow(_openingNow, 0.8);
+        // Lips that press on each other are stretched by it.
+        _omega0 = 2 * Math.PI * handles.TensionHz * Math.Pow(Math.Min(1, _openingNow), -0.07);
+        _mass = MassPerArea * Math.Clamp(Math.Pow(_openingNow, 0.5), 0.25, 1.5) * Math.Pow(_build.FirstHz / handles.TensionHz, _alone ? 1.7 : 1);
+        _damping = _omega0 / Math.Clamp((_alone ? SharpnessAlone : Sharpness) * Math.Pow(_openingNow, -0.15), 2.5, 20);
+    }
+
+    private void Move(double lungs, double pressure)
+    {
         // Alone, the mouth's own swing is what drives the lips; most of its standing pressure is borne by their hold.
-        var drive = _alone ? _mouth - (0.7 * handles.PressurePa) : pressure;
-        var mass = MassPerArea * Math.Clamp(Math.Pow(opening, 0.7), 0.25, 1.5) * Math.Pow(_build.FirstHz / handles.TensionHz, _alone ? 1.7 : 1);
-        var damping = omega / Math.Clamp((_alone ? SharpnessAlone : Sharpness) * Math.Pow(opening, -0.3), 2.5, 20);
+        var drive = _alone ? _mouth - (0.7 * lungs) : pressure;
         var closed = _lift < 0;
-        var pull = (omega * omega * ((closed ? ClosedStiffness * _lift : _lift) - (opening * _rest))) + ((closed ? ClosedDamping : 1) * damping * _speed);
-        _speed += Step * ((drive / mass) - pull);
+        var pull = (_omega0 * _omega0 * ((closed ? ClosedStiffness * _lift : _lift) - (_openingNow * _rest))) + ((closed ? ClosedDamping : 1) * _damping * _speed);
+        _speed += Step * ((drive / _mass) - pull);
         _lift += Step * _speed;
     }
 }

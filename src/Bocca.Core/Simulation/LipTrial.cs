@@ -57,6 +57,7 @@ public sealed record LipTrial(MonoSound Sound, LipOutcome Outcome, double? Hertz
 {
     private const double Seconds = 1.5;
     private const double SettledFrom = 0.6;
+    private const int TunedPartial = 4;
     private const double UnheardDb = -40;
     private const double SteadyCents = 60;
 
@@ -71,6 +72,9 @@ public sealed record LipTrial(MonoSound Sound, LipOutcome Outcome, double? Hertz
         var partialOne = instrument.Frequency(tube ?? instrument.Tubes[0], 1, Tuning.Standard);
         var build = LipBuild.Of(instrument.Family);
         var column = AirColumn.Of(on, instrument, tube);
+        // The tuning slide is set as a player sets it: so that a middle partial is in tune.
+        if (on == SoundStage.Instrument)
+            column = column.Scaled(LipTuning.For(instrument, on, tube, TunedPartial * partialOne).ColumnRatio);
         var usual = LipTuning.Listen(build, column, LipSetting.ForPartial(2).On(partialOne));
         var sound = Render(build, column, setting.On(partialOne), 0.1 / usual.Level, usual.Flow, seed);
         return Judge(sound, setting, on, partialOne);

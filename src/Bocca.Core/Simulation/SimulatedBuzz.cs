@@ -175,7 +175,7 @@ internal sealed class SimulatedBuzz
     private double Loudness(double t, double length)
     {
         var (at, after, share) = Place(t, length);
-        return _gains[at] * Math.Pow(_gains[after] / _gains[at], share);
+        return _gains[at] * Math.Pow(_gains[after] / _gains[at], share) * (_swell > 0 ? Smooth((t - MeetSeconds) / _swell) : 1);
     }
 
     /// <summary>Which heights a moment lies between, and how far.</summary>
@@ -203,7 +203,7 @@ internal sealed class SimulatedBuzz
         return flows ? Smooth((t - MeetSeconds) / RiseSeconds) * Smooth((length - t) / 0.05) : 0;
     }
 
-    private double Gain(double t, double length) => (_swell > 0 ? Smooth((t - MeetSeconds) / _swell) : 1) * Decibels(-_amount(FaultKind.Fade) * Math.Max(0, t)) * Smooth((length + 0.02 - t) / 0.09);
+    private double Gain(double t, double length) => Decibels(-_amount(FaultKind.Fade) * Math.Max(0, t)) * Smooth((length + 0.02 - t) / 0.09);
 
     private double Normal()
     {

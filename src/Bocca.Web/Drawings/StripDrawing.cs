@@ -35,7 +35,7 @@ public sealed class StripDrawing
         var reach = heard.Count == 0 ? (Low: 0.0, High: 0.0) : (Low: heard[heard.Count / 50], High: heard[heard.Count - 1 - (heard.Count / 50)]);
         _low = Math.Max(-30, Math.Min(heights.Min(), reach.Low) - 1.5);
         _high = Math.Min(30, Math.Max(heights.Max(), reach.High) + 1.5);
-        RowHeight = Math.Min(220, (470 / rows) - Gap - LabelHeight);
+        RowHeight = Math.Min(170, (460 / rows) - Gap - LabelHeight);
         Rows = [.. Enumerable.Range(0, rows).Select(row => Row(strip, row))];
         Height = rows * (RowHeight + Gap + LabelHeight);
     }

@@ -115,7 +115,7 @@ public sealed class ThreadDrawing
         }
 
         Close();
-        return new DrawnThread(thread.Number, pieces, last.X + 8, last.Y);
+        return new DrawnThread(thread.Number, pieces, last.X + 14, last.Y);
     }
 
     /// <summary>Marks in shapes: a hook for a slid start, a line for a drift, a bracket over a swing, a ring at a break, a foot at the end.</summary>
@@ -138,7 +138,7 @@ public sealed class ThreadDrawing
             MarkKind.Drift => new DrawnMark(mark, $"M{x1:0.#} {y1:0.#}L{x2:0.#} {y2:0.#}", (x1 + x2) / 2, ((y1 + y2) / 2) - 10),
             MarkKind.Wobble => new DrawnMark(mark, $"M{x1:0.#} {over + 8:0.#}v-8H{x2:0.#}v8", (x1 + x2) / 2, over - 6),
             MarkKind.Break => new DrawnMark(mark, $"M{x1 - 9:0.#} {y1:0.#}a9 9 0 1 0 18 0a9 9 0 1 0 -18 0", x1 + 12, y1 - 12),
-            _ => new DrawnMark(mark, mark.Words switch { "closed" => $"M{x2:0.#} {y2 - 8:0.#}v16", "tapered" => $"M{x2 - 12:0.#} {y2 - 6:0.#}l14 6l-14 6", _ => $"M{x2 - 8:0.#} {y2:0.#}q8 0 8 9" }, x2, y2),
+            _ => new DrawnMark(mark, mark.Words switch { "closed" => $"M{x2:0.#} {y2 - 8:0.#}v16", "tapered" => $"M{x2 - 12:0.#} {y2 - 6:0.#}l14 6l-14 6", _ => $"M{x2 - 8:0.#} {y2:0.#}q8 0 8 9" }, x2 - 16, y2 + 16),
         };
     }
 

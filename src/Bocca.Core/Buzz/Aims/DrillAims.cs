@@ -11,19 +11,36 @@ namespace Bocca.Core.Buzz;
 /// <param name="Bands">What is good enough.</param>
 internal sealed record AimedTake(AskedTake Asked, TakeMeasures Measures, PitchTrack Track, StageBands Bands)
 {
-    /// <summary>The pitch of height 0: the median over what was asked there; of everything where nothing was; 0 for silence.</summary>
+    /// <summary>
+    /// The pitch of height 0: the median over what was asked there; where nothing was, what brings the tries as a whole
+    /// to the heights asked; 0 for silence.
+    /// </summary>
     public double MiddleHz
     {
         get
         {
             var middle = Measures.Spoken.Where(attempt => attempt.IsLevel && (attempt.Asked?.Heights[0] ?? 0) == 0).Select(attempt => attempt.MedianHz).OfType<double>().ToList();
-            var all = Measures.Spoken.Select(attempt => attempt.MedianHz).OfType<double>().ToList();
-            return middle.Count > 0 ? middle.Median() : all.Count > 0 ? all.Median() : 0;
+            if (middle.Count > 0)
+                return middle.Median();
+            var brought = Measures.Spoken.Select(Brought).OfType<double>().ToList();
+            return brought.Count > 0 ? Math.Exp(brought.Median()) : 0;
         }
     }
 
     /// <summary>The tries that spoke under a label.</summary>
     public IReadOnlyList<AttemptMeasures> Labelled(string label) => [.. Measures.Spoken.Where(attempt => attempt.Asked?.Label == label)];
+
+    /// <summary>Natural logarithm of the middle that a try would have if it lay at its heights on average.</summary>
+    private double? Brought(AttemptMeasures attempt)
+    {
+        var frames = Frames(attempt);
+        if (frames.Count == 0)
+            return null;
+        // Over a glide the ends are passed once and the heights between them twice.
+        var heights = attempt.Asked?.Heights ?? Practice.Cue.Level;
+        var average = attempt.Asked is { Glides: true } ? heights.Zip(heights.Skip(1), (one, next) => (one + next) / 2).Average() : heights.Average();
+        return frames.Average(frame => Math.Log(frame.FrequencyHz)) - (average * Math.Log(2) / 12);
+    }
 
     /// <summary>The voiced frames of a try.</summary>
     public IReadOnlyList<PitchFrame> Frames(AttemptMeasures attempt) =>

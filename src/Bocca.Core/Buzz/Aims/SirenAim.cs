@@ -9,6 +9,9 @@ internal static class SirenAim
     private const double JumpCents = 100;
     private const double EdgeSeconds = 0.1;
 
+    /// <summary>One jump may be the tracker's; more are the pupil's (ours, editable).</summary>
+    private const int MostJumps = 1;
+
     /// <summary>The pitch must go back by this many semitones for a turn to count (ours, editable).</summary>
     private const double TurnSemitones = 1.5;
 
@@ -16,26 +19,33 @@ internal static class SirenAim
 
     private static IEnumerable<AskedHeard> Of(AimedTake take, AttemptMeasures attempt)
     {
+        var frames = take.Frames(attempt);
         // The first and the last tenth of a second are the start and the end, not the curve.
-        var frames = take.Frames(attempt).Where(frame => frame.TimeSeconds > attempt.StartSeconds + EdgeSeconds && frame.TimeSeconds < attempt.EndSeconds - EdgeSeconds).ToList();
-        if (frames.Count < 20)
+        var curve = frames.Where(frame => frame.TimeSeconds > attempt.StartSeconds + EdgeSeconds && frame.TimeSeconds < attempt.EndSeconds - EdgeSeconds).ToList();
+        if (curve.Count < 20)
             yield break;
-        var line = frames.Select(frame => Tuning.Cents(frames[0].FrequencyHz, frame.FrequencyHz) / 100).ToList();
-        var range = line.Percentile(98) - line.Percentile(2);
-        var label = attempt.Asked!.Label;
-        if (attempt.Asked.Voice)
+        var all = frames.Select(frame => Tuning.Cents(frames[0].FrequencyHz, frame.FrequencyHz) / 100).ToList();
+        var line = curve.ConvertAll(frame => Tuning.Cents(frames[0].FrequencyHz, frame.FrequencyHz) / 100);
+        var range = all.Percentile(98) - all.Percentile(2);
+        if (attempt.Asked!.Voice)
         {
             yield return new AskedHeard("voice", "a model", $"{range:0.0} semitones", null);
             yield break;
         }
 
-        var asked = attempt.Asked.Heights.Count - 2;
-        var turns = Turns(line);
-        var jumps = Enumerable.Range(1, frames.Count - 1).Count(i => frames[i].TimeSeconds - frames[i - 1].TimeSeconds < 0.015 && Math.Abs(line[i] - line[i - 1]) * 100 > JumpCents);
-        yield return new AskedHeard($"{label}: width", $"{take.Bands.SirenSemitones:0} semitones or more", $"{range:0.0} semitones", range >= take.Bands.SirenSemitones, "Sing it once more, wider, then buzz the same curve.");
-        yield return new AskedHeard($"{label}: turns", $"{asked}", $"{turns}", turns == asked, "Count the turns aloud first, then buzz them.");
-        yield return new AskedHeard($"{label}: smooth", "no jump", jumps == 0 ? "no jump" : $"{jumps} jumps", jumps <= 1, "Slower through the place where it jumps, with the air kept moving.");
+        var (least, askedTurns, turns) = (take.Bands.SirenSemitones, attempt.Asked.Heights.Count - 2, Turns(line));
+        var jumps = Enumerable.Range(1, curve.Count - 1).Count(i => curve[i].TimeSeconds - curve[i - 1].TimeSeconds < 0.015 && Math.Abs(line[i] - line[i - 1]) * 100 > JumpCents);
+        yield return new AskedHeard(
+            attempt.Asked.Label,
+            $"{least:0} semitones or more, {Counted(askedTurns, "turn")}, no jump",
+            $"{range:0.0} semitones, {Counted(turns, "turn")}, {Counted(jumps, "jump")}",
+            range >= least && turns == askedTurns && jumps <= MostJumps,
+            range < least ? "Sing it once more, wider, then buzz the same curve."
+                : turns != askedTurns ? "Count the turns aloud first, then buzz them."
+                : "Slower through the place where it jumps, with the air kept moving.");
     }
+
+    private static string Counted(int count, string what) => $"{(count == 0 ? "no" : $"{count}")} {what}{(count > 1 ? "s" : "")}";
 
     /// <summary>How often a line turns round, swings of less than <see cref="TurnSemitones"/> not counted.</summary>
     internal static int Turns(IReadOnlyList<double> line)

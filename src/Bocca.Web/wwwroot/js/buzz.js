@@ -162,6 +162,7 @@ export const buzz = () => ({
       this.count = "…";
       // What is heard reaches the player late by the way out; the microphone hears the answer that much later.
       const late = played ? 0 : (context.outputLatency || 0) + (context.baseLatency || 0);
+      await capture.reach(end + late + tailSeconds);
       const { wav, missing } = capture.wav(first + late - leadSeconds, end + late + tailSeconds);
       this.unsent = { wav, drill, missing };
       await this.send(wav, "take.wav", drill, leadSeconds, missing);
@@ -234,7 +235,7 @@ export const buzz = () => ({
     heard.innerHTML = await response.text();
     const take = heard.querySelector("[data-take]").dataset.take;
     history.pushState(null, "", `/buzz/${this.$root.dataset.pupil}?take=${take}`);
-    heard.scrollIntoView({ block: "start" });
+    window.scrollTo({ top: 0 });
   },
 
   mark() {

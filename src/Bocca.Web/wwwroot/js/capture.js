@@ -49,6 +49,15 @@ export class Capture {
     this.#release = () => source.stop();
   }
 
+  // Waits until everything up to a moment of the audio clock has come through; a busy page gets it late. Not for ever.
+  async reach(moment) {
+    for (let waited = 0; waited < 3000; waited += 50) {
+      const last = this.#blocks.at(-1);
+      if (last && last.from + last.samples.length >= moment * this.#context.sampleRate) return;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+  }
+
   close() {
     this.#release();
     this.#node?.disconnect();
