@@ -10,6 +10,7 @@ after(async () => {
 });
 
 await import("./sources.mjs");
+await import("./drills.mjs");
 await import("./breath.mjs");
 await import("./setup.mjs");
 await import("./notes.mjs");

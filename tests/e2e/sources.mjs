@@ -67,8 +67,9 @@ describe("sound from", () => {
       await page.click("[data-go]");
       await page.waitForFunction(() => document.querySelector(".transport .trouble").textContent.startsWith("shopping.wav: not a WAV file"));
       await page.setInputFiles("[name=file]", wav);
+      await page.check("[name=atonce]");
       await page.click("[data-go]");
-      await page.waitForSelector(".thread");
+      await page.waitForSelector(".threads:not(.live) .thread");
       assert.match(await page.textContent("[data-summary]"), /All four sank by \d+ cents a second/);
       assert.equal(await page.locator(".transport .trouble").isVisible(), false);
     });

@@ -39,7 +39,7 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
         };
         var held = Held(attempt);
         if (held.Count < ShortestHeldFrames)
-            return measures;
+            return AddShort(measures, attempt);
         var sound = AddSound(measures, attempt, held);
         return level ? AddStraight(sound, attempt, held) : sound;
     }
@@ -49,6 +49,14 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
     {
         var loud = track.Frames.Count(frame => frame.TimeSeconds >= fromSeconds && frame.TimeSeconds < toSeconds && frame.LevelDb >= _roomDb + 6);
         return new AttemptMeasures { Number = number, Asked = asked, Spoke = false, AirOnly = loud * PitchTrack.HopSeconds >= 0.3 };
+    }
+
+    /// <summary>What a tone too short for a held part still says: how high, how loud, how soon it was there.</summary>
+    private AttemptMeasures AddShort(AttemptMeasures measures, Attempt attempt)
+    {
+        var voiced = attempt.Tones.SelectMany(Frames).Where(frame => frame.Voiced).ToList();
+        var level = voiced.Select(frame => frame.LevelDb).Median();
+        return measures with { MedianHz = voiced.Select(frame => frame.FrequencyHz).Median(), LevelDb = level, RiseMs = Rise(attempt.Tones[0], level) };
     }
 
     /// <summary>What the held part says of its sound, whatever its pitch does.</summary>

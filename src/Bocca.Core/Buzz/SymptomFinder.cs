@@ -141,8 +141,7 @@ internal static class SymptomFinder
         return held < asked ? asked - held : null;
     }
 
-    /// <summary>How long a try has to last: most of its counts, or as long as the stage asks where that is less or the counts are only room.</summary>
-    private static double Shortest(AttemptMeasures attempt, StageBands bands) => attempt.Asked is { AsLongAsItLasts: true } || attempt.AskedSeconds is not { } seconds
-        ? bands.HoldSeconds
-        : Math.Min(bands.HoldSeconds, 0.85 * seconds);
+    /// <summary>How long a try has to last: as long as the stage asks, or most of its counts where these are shorter.</summary>
+    internal static double Shortest(AttemptMeasures attempt, StageBands bands) =>
+        attempt.AskedSeconds is { } seconds ? Math.Min(bands.HoldSeconds, 0.85 * seconds) : bands.HoldSeconds;
 }

@@ -52,7 +52,7 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
     /// <param name="quiet">Where no sound was asked, seconds; what sounds there is not the pupil.</param>
     /// <param name="voiceAsked">Whether singing was asked, so that a voice is none.</param>
     public static Disturbance? Find(MonoSound sound, PitchTrack track, IReadOnlyList<(double From, double To)> quiet, bool voiceAsked) =>
-        Muted(sound) ?? Clipped(sound) ?? Soft(sound) ?? Unplugged(sound) ?? Hum(track) ?? Music(track, quiet) ?? (voiceAsked ? null : Speech(track)) ?? Narrow(sound);
+        Muted(sound) ?? Clipped(sound) ?? Soft(sound) ?? Unplugged(sound) ?? Hum(track) ?? (voiceAsked ? null : Speech(track)) ?? Music(track, quiet) ?? Narrow(sound);
 
     private static Disturbance? Muted(MonoSound sound) => sound.Samples.Length > 0 && sound.Peak == 0
         ? new Disturbance(DisturbanceKind.Muted, "not one sample came through: silence, as from a muted microphone.", "Switch the microphone on, at its own switch and in the system's settings, and play it again.")

@@ -25,7 +25,8 @@ internal static class AlikeAim
     private static AskedHeard Longest(string label, List<AttemptMeasures> spoke, StageBands bands)
     {
         var longest = spoke.Select(attempt => attempt.SoundingSeconds ?? 0).DefaultIfEmpty(0).Max();
-        return new AskedHeard(label, $"{bands.HoldSeconds:0} s or more", $"longest {longest:0.0} s", longest >= bands.HoldSeconds, "Take a fuller breath and let it go slowly, on one height.");
+        var least = spoke.Count == 0 ? bands.HoldSeconds : SymptomFinder.Shortest(spoke[0], bands);
+        return new AskedHeard(label, $"{least:0.#} s or more", $"longest {longest:0.0} s", longest >= least, "Take a fuller breath and let it go slowly, on one height.");
     }
 
     private static AskedHeard Tongued(string label, List<AttemptMeasures> spoke, int asked, StageBands bands)

@@ -224,7 +224,8 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         {
             Scale = scale,
             Known = await Db.KnownAsync(Pupil!.Id, time),
-            Earlier = asked.On == SoundStage.Mouthpiece ? await GateTakesAsync() : null,
+            // The gate is for those who have not left the mouthpiece yet.
+            Earlier = asked.On == SoundStage.Mouthpiece && Pupil.Stage <= LearningStage.Mouthpiece ? await GateTakesAsync() : null,
             Day = Today.Date(time),
             HeldAgainstHz = asked.On == SoundStage.Instrument || asked.Drill.Aim == DrillAim.Reference ? null
                 : Approach["match.pitch"] == "a" ? asked.Drill.StartHz(Pupil.Instrument)
