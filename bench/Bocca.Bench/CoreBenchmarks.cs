@@ -13,6 +13,9 @@ public class CoreBenchmarks
 {
     private readonly MonoSound _sound = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(60, 4, 4, 1), [], 1).Sound;
 
+    private readonly PitchTracker _tracker = new(44100);
+    private readonly List<PitchFrame> _frames = new(1000);
+
     [Benchmark(Baseline = true, Description = "difference function, plain, 8 s")]
     public double PlainDifference()
     {
@@ -27,6 +30,19 @@ public class CoreBenchmarks
 
     [Benchmark(Description = "pitch track, 8 s")]
     public int Track() => PitchTrack.Of(_sound).Frames.Count;
+
+    /// <summary>A stream that has run for a while: a hundred blocks of 20 ms, without new memory.</summary>
+    [Benchmark(Description = "live line, 100 blocks of 20 ms")]
+    public int Live()
+    {
+        _frames.Clear();
+        for (var i = 0; i < 100; i++)
+            _tracker.Push(_sound.Samples.AsSpan(882 * i, 882), _frames);
+        return _frames.Count;
+    }
+
+    [Benchmark(Description = "practice player, one try of 4 s")]
+    public int Player() => SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(60, 4, 4, 1), [], 1).Tones.Count;
 
     [Benchmark(Description = "chart of a trumpet")]
     public int Chart() => FingeringChart.Of(Catalogue.Get("trumpet-bb"), Catalogue.Get("trumpet-bb").Readings[0]).Count;

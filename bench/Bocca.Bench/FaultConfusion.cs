@@ -58,26 +58,29 @@ internal static class FaultConfusion
         foreach (var fault in Faults)
             Console.WriteLine($"| {fault.Symptom} | {string.Join(", ", single.Where(pair => pair.Key.Played == fault.Symptom).OrderByDescending(pair => pair.Value).Select(pair => $"{pair.Key.Found} {100.0 * pair.Value / seeds:0.0}"))} |");
         var pairs = Pairs();
-        var missedOf = pairs.ConvertAll(_ => new ConcurrentBag<string>());
-        var bothOf = new int[pairs.Count];
-        Parallel.ForEach(Work(pairs.Count, pairSeeds), item =>
-        {
-            var (one, other) = pairs[item.Index];
-            var found = Hear([one, other], item.Seed, scales).Findings.Select(finding => finding.Symptom.Id).ToHashSet();
-            var missed = new[] { one.Symptom, other.Symptom }.Where(symptom => !found.Contains(symptom)).ToList();
-            missed.ForEach(missedOf[item.Index].Add);
-            if (missed.Count == 0)
-                Interlocked.Increment(ref bothOf[item.Index]);
-        });
         Console.WriteLine();
         Console.WriteLine($"| played together, {pairSeeds} seeds | both found, % | missed |");
         Console.WriteLine("| --- | --- | --- |");
-        foreach (var index in Enumerable.Range(0, pairs.Count).OrderBy(index => bothOf[index]))
-            Console.WriteLine($"| {pairs[index].One.Symptom} + {pairs[index].Other.Symptom} | {100.0 * bothOf[index] / pairSeeds:0.0} | {string.Join(", ", missedOf[index].GroupBy(symptom => symptom).Select(group => $"{group.Key} {group.Count()}"))} |");
+        var bothOfAll = 0;
+        foreach (var (one, other) in pairs)
+        {
+            var missed = new ConcurrentBag<string>();
+            var both = 0;
+            Parallel.For(1, pairSeeds + 1, seed =>
+            {
+                var found = Hear([one, other], seed, scales).Findings.Select(finding => finding.Symptom.Id).ToHashSet();
+                var without = new[] { one.Symptom, other.Symptom }.Where(symptom => !found.Contains(symptom)).ToList();
+                without.ForEach(missed.Add);
+                if (without.Count == 0)
+                    Interlocked.Increment(ref both);
+            });
+            bothOfAll += both;
+            Console.WriteLine($"| {one.Symptom} + {other.Symptom} | {100.0 * both / pairSeeds:0.0} | {string.Join(", ", missed.GroupBy(symptom => symptom).OrderByDescending(group => group.Count()).Select(group => $"{group.Key} {group.Count()}"))} |");
+        }
 
         var first = Faults.Sum(fault => single.GetValueOrDefault((fault.Symptom, fault.Symptom)));
         Console.WriteLine();
-        Console.WriteLine($"Alone: {100.0 * first / (seeds * Faults.Length):0.0} % said first. In pairs: {100.0 * bothOf.Sum() / (pairs.Count * pairSeeds):0.0} % both found. Left out, as one hides the other: {string.Join("; ", Apart.Select(pair => $"{pair.Item1} with {pair.Item2}"))}; air alone with anything.");
+        Console.WriteLine($"Alone: {100.0 * first / (seeds * Faults.Length):0.0} % said first. In pairs: {100.0 * bothOfAll / (pairs.Count * Math.Max(1, pairSeeds)):0.0} % both found. Left out, as one hides the other: {string.Join("; ", Apart.Select(pair => $"{pair.Item1} with {pair.Item2}"))}; air alone with anything.");
     }
 
     private static IEnumerable<(int Index, int Seed)> Work(int kinds, int seeds) => Enumerable.Range(0, kinds).SelectMany(index => Enumerable.Range(1, seeds).Select(seed => (index, seed)));

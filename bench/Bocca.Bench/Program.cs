@@ -5,6 +5,8 @@ using Bocca.Bench;
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 if (args is ["trackers", .. var rest])
     return TrackerComparison.Run(rest.FirstOrDefault() ?? "bench/renders");
+if (args is ["methods", .. var where])
+    return TrackerComparison.RunMethods(where.FirstOrDefault() ?? "bench/renders");
 if (args is ["faults", .. var seeds])
 {
     FaultConfusion.Run(seeds.Length > 0 ? int.Parse(seeds[0]) : 200, seeds.Length > 1 ? int.Parse(seeds[1]) : 200);

@@ -74,6 +74,23 @@ public static class TrackerComparison
         }
     }
 
+    /// <summary>Bocca's tracker beside other methods written from their papers, on the made buzzes.</summary>
+    public static int RunMethods(string folder)
+    {
+        Directory.CreateDirectory(folder);
+        Console.WriteLine("| buzz | method | gross errors | octave errors | median, cents | recall | false alarms |");
+        Console.WriteLine("| --- | --- | --- | --- | --- | --- | --- |");
+        foreach (var buzz in BuzzSounds.Make(folder))
+        {
+            var wave = Read(buzz.Path);
+            Report(buzz, "Bocca: difference, likeness, path", [.. PitchTrack.Of(wave).Frames.Select(frame => (frame.TimeSeconds, frame.Voiced ? frame.FrequencyHz : 0))]);
+            foreach (var (name, track) in OtherMethods.All)
+                Report(buzz, name, track(wave));
+        }
+
+        return 0;
+    }
+
     private static void Report(KnownBuzz buzz, string tracker, List<(double Time, double Hz)> frames)
     {
         int sounding = 0, recalled = 0, silent = 0, alarms = 0;

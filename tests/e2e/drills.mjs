@@ -17,8 +17,8 @@ async function play(page, drill, character = "good", tempo = "160") {
   await page.waitForSelector("[data-summary]", { timeout: 180000 });
 }
 
-// Three at a time: each is a take in real time.
-describe("drills", { concurrency: 3 }, () => {
+// Two at a time: each is a take in real time.
+describe("drills", { concurrency: 2 }, () => {
   for (const drill of drills)
     it(`${drill} is counted through, heard and passed`, { timeout: 240000 }, async () => {
       await visit({}, async (page) => {

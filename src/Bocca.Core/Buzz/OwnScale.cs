@@ -1,3 +1,4 @@
+using Bocca.Core.Music;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Buzz;
@@ -7,9 +8,10 @@ namespace Bocca.Core.Buzz;
 /// <param name="CentroidOverPitch">Brightness, in harmonics.</param>
 /// <param name="SteadinessCents">Steadiness.</param>
 /// <param name="LevelDb">Level.</param>
+/// <param name="MedianHz">Pitch.</param>
 /// <param name="SpreadDb">Standard deviation of the ratio over the repeats.</param>
 /// <param name="SpreadBrightness">Standard deviation of the natural logarithm of the brightness.</param>
-public sealed record OwnSample(double HarmonicToNoiseDb, double CentroidOverPitch, double SteadinessCents, double LevelDb, double SpreadDb, double SpreadBrightness)
+public sealed record OwnSample(double HarmonicToNoiseDb, double CentroidOverPitch, double SteadinessCents, double LevelDb, double MedianHz, double SpreadDb, double SpreadBrightness)
 {
     /// <summary>How it differs from another sample, in words.</summary>
     public string Against(OwnSample other) =>
@@ -40,6 +42,9 @@ public sealed record OwnScale(OwnSample Tight, OwnSample Centred, OwnSample Open
     /// <summary>Brightness rises with loudness, so it is compared only at levels within this (dB; published: Campbell, Gilbert and Myers 2021).</summary>
     private const double ComparableDb = 3;
 
+    /// <summary>So far from the samples' pitch (cents) a sound is another note, and its breath and brightness say nothing (ours, editable).</summary>
+    private const double ComparableCents = 200;
+
     /// <summary>Whether too tight can be told from centred.</summary>
     public bool TellsTight => Length(Arrow(Tight, Centred)) >= LeastApart;
 
@@ -60,6 +65,7 @@ public sealed record OwnScale(OwnSample Tight, OwnSample Centred, OwnSample Open
                 Math.Exp(tries.Average(attempt => Math.Log(attempt.CentroidOverPitch!.Value))),
                 tries.Average(attempt => attempt.SteadinessCents ?? 0),
                 tries.Average(attempt => attempt.LevelDb!.Value),
+                tries.Average(attempt => attempt.MedianHz!.Value),
                 Spread(attempt => attempt.HarmonicToNoiseDb!.Value),
                 Spread(attempt => Math.Log(attempt.CentroidOverPitch!.Value)));
         }
@@ -73,7 +79,7 @@ public sealed record OwnScale(OwnSample Tight, OwnSample Centred, OwnSample Open
     /// </summary>
     public double? Place(AttemptMeasures attempt)
     {
-        if (attempt is not { HarmonicToNoiseDb: { } clear, CentroidOverPitch: { } bright, LevelDb: { } level })
+        if (attempt is not { HarmonicToNoiseDb: { } clear, CentroidOverPitch: { } bright, LevelDb: { } level, MedianHz: { } hertz } || Math.Abs(Tuning.Cents(Centred.MedianHz, hertz)) > ComparableCents)
             return null;
         var comparable = Math.Abs(level - Centred.LevelDb) <= ComparableDb;
         var sound = Arrow(Centred with { HarmonicToNoiseDb = clear, CentroidOverPitch = comparable ? bright : Centred.CentroidOverPitch }, Centred);

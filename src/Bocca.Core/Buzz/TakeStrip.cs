@@ -22,13 +22,14 @@ public sealed record TakeStrip(double Seconds, IReadOnlyList<AskedSpan> Asked, I
     /// <summary>The strip of a take; null where no cues say when what was due.</summary>
     internal static TakeStrip? Of(AimedTake take, IReadOnlyList<double>? cues)
     {
-        if (cues is not { Count: > 0 } || take.MiddleHz <= 0)
+        var middle = take.MiddleHz;
+        if (cues is not { Count: > 0 } || middle <= 0)
             return null;
         var plan = take.Asked.Plan;
         var from = cues[0];
         var step = (int)Math.Round(StepSeconds / Sound.PitchTrack.HopSeconds);
         var heard = take.Track.Frames.Where(frame => frame.TimeSeconds >= from).Where((_, i) => i % step == 0)
-            .Select(frame => frame.Voiced ? Math.Round(Tuning.Cents(take.MiddleHz, frame.FrequencyHz) / 100, 2) : (double?)null);
+            .Select(frame => frame.Voiced ? Math.Round(Tuning.Cents(middle, frame.FrequencyHz) / 100, 2) : (double?)null);
         return new TakeStrip(
             plan.TotalSeconds,
             [.. plan.Tries.Zip(cues).Select(pair => new AskedSpan(pair.Second - from, plan.SecondsOf(pair.First), pair.First.Heights, pair.First.Glides, pair.First.Label))],

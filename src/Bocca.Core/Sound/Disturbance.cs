@@ -110,10 +110,17 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
         if (runs.Count < 6)
             return null;
         var shortOnes = runs.Count(run => run.Count < 45);
-        var slides = runs.Select(run => 1200 * Math.Log2(run.Select(frame => frame.FrequencyHz).ToList().Percentile(92) / run.Select(frame => frame.FrequencyHz).ToList().Percentile(8))).Median();
+        var slides = runs.Select(Slide).Median();
         return shortOnes >= 0.7 * runs.Count && slides > 70
             ? new Disturbance(DisturbanceKind.Speech, $"{runs.Count} short sliding sounds, as of somebody talking.", "Wait until nobody talks, and play it again.")
             : null;
+    }
+
+    /// <summary>How far a piece slides, cents, its start and its end left out: a tone's start may slide too.</summary>
+    private static double Slide(List<PitchFrame> run)
+    {
+        var inner = run.Skip(6).SkipLast(4).Select(frame => frame.FrequencyHz).ToList();
+        return inner.Count < 3 ? 0 : 1200 * Math.Log2(inner.Max() / inner.Min());
     }
 
     private static List<List<PitchFrame>> Runs(IReadOnlyList<PitchFrame> frames)

@@ -11,24 +11,25 @@ namespace Bocca.Core.Buzz;
 /// <param name="Bands">What is good enough.</param>
 internal sealed record AimedTake(AskedTake Asked, TakeMeasures Measures, PitchTrack Track, StageBands Bands)
 {
+    private double? _middleHz;
+
     /// <summary>
     /// The pitch of height 0: the median over what was asked there; where nothing was, what brings the tries as a whole
     /// to the heights asked; 0 for silence.
     /// </summary>
-    public double MiddleHz
-    {
-        get
-        {
-            var middle = Measures.Spoken.Where(attempt => attempt.IsLevel && (attempt.Asked?.Heights[0] ?? 0) == 0).Select(attempt => attempt.MedianHz).OfType<double>().ToList();
-            if (middle.Count > 0)
-                return middle.Median();
-            var brought = Measures.Spoken.Select(Brought).OfType<double>().ToList();
-            return brought.Count > 0 ? Math.Exp(brought.Median()) : 0;
-        }
-    }
+    public double MiddleHz => _middleHz ??= FindMiddle();
 
     /// <summary>The tries that spoke under a label.</summary>
     public IReadOnlyList<AttemptMeasures> Labelled(string label) => [.. Measures.Spoken.Where(attempt => attempt.Asked?.Label == label)];
+
+    private double FindMiddle()
+    {
+        var middle = Measures.Spoken.Where(attempt => attempt.IsLevel && (attempt.Asked?.Heights[0] ?? 0) == 0).Select(attempt => attempt.MedianHz).OfType<double>().ToList();
+        if (middle.Count > 0)
+            return middle.Median();
+        var brought = Measures.Spoken.Select(Brought).OfType<double>().ToList();
+        return brought.Count > 0 ? Math.Exp(brought.Median()) : 0;
+    }
 
     /// <summary>Natural logarithm of the middle that a try would have if it lay at its heights on average.</summary>
     private double? Brought(AttemptMeasures attempt)
