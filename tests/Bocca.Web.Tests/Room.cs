@@ -71,7 +71,7 @@ public sealed class Tab(HttpClient client)
     }
 
     /// <summary>Sends a recording the way the page's script does.</summary>
-    public async Task<HttpResponseMessage> HearAsync(IHtmlDocument page, int pupil, byte[] wav, string drill = "sound4-rest4", double? firstCue = null, string name = "take.wav")
+    public async Task<HttpResponseMessage> HearAsync(IHtmlDocument page, int pupil, byte[] wav, string drill = "sound4-rest4", double? firstCue = null, string name = "take.wav", double missing = 0)
     {
         using var body = new MultipartFormDataContent
         {
@@ -81,6 +81,7 @@ public sealed class Tab(HttpClient client)
             { new StringContent("Mouthpiece"), "on" },
             { new StringContent("File"), "source" },
             { new StringContent("false"), "tense" },
+            { new StringContent($"{missing}"), "missing" },
         };
         if (firstCue is { } cue)
             body.Add(new StringContent($"{cue}"), "firstCue");

@@ -76,7 +76,45 @@ describe("sound from", () => {
   });
 });
 
+// A microphone file of silence with a sudden tone every two seconds, seconds long.
+function clicks(path, hertz, seconds) {
+  const rate = 44100;
+  const samples = Buffer.alloc(2 * rate * seconds);
+  for (let i = 0; i < samples.length / 2; i++) {
+    const within = (i / rate) % 2;
+    let sample = 20 * (Math.random() - 0.5);
+    // Pulses like a buzz's: sharp, with a weak fundamental.
+    if (within < 1) sample += 12000 * (Math.exp(6 * (Math.cos((2 * Math.PI * hertz * i) / rate) - 1)) - 0.17);
+    samples.writeInt16LE(Math.round(sample), 2 * i);
+  }
+  const head = Buffer.alloc(44);
+  head.write("RIFF", 0);
+  head.writeUInt32LE(36 + samples.length, 4);
+  head.write("WAVEfmt ", 8);
+  [16, 1 | (1 << 16), rate, 2 * rate, 2 | (16 << 16)].forEach((value, i) => head.writeUInt32LE(value, 16 + 4 * i));
+  head.write("data", 36);
+  head.writeUInt32LE(samples.length, 40);
+  writeFileSync(path, Buffer.concat([head, samples]));
+}
+
 describe("live", () => {
+  for (const [name, pupil, hertz] of [["trumpet", 1, 233], ["tuba", 5, 58.27]])
+    it(`a sudden tone in the microphone's file is soon on the screen: ${name}`, { timeout: 90000 }, async () => {
+      const spoken = join(folder, `click-${name}.wav`);
+      clicks(spoken, hertz, 40);
+      await visit({ microphone: spoken }, async (page) => {
+        await page.goto(`${address}/buzz/${pupil}?drill=steady-line`);
+        await page.selectOption("[name=source]", "Microphone");
+        await page.fill("[name=tempo]", "120");
+        await page.click("[data-go]");
+        await page.waitForSelector(".live .thread path", { timeout: 60000 });
+        await page.waitForFunction(() => document.querySelector(".work").dataset.onset, null, { timeout: 60000 });
+        const work = page.locator(".work");
+        const lags = JSON.parse(await work.getAttribute("data-lags")).sort((a, b) => a - b);
+        console.log(`${name}: from a sudden tone to its first point on the screen ${await work.getAttribute("data-onset")} ms; sound to line median ${lags[lags.length >> 1]} ms, 95th percentile ${lags[Math.floor(lags.length * 0.95)]} ms`);
+      });
+    });
+
   it("draws the thread while it sounds, soon after it sounds", { timeout: 120000 }, async () => {
     await visit({}, async (page) => {
       await page.goto(`${address}/buzz/1?drill=sound4-rest4`);

@@ -100,9 +100,9 @@ public static class TakeJudge
 
         var first = findings[0];
         var evidence = pupil.Known.Where(item => !item.Signal.StartsWith("heard.", StringComparison.Ordinal)).Concat(findings.Select(Evidence.Heard)).ToList();
-        // What was seen may explain what was heard: then the advice is what mends that.
+        // What was seen may bear out or explain what was heard: then the advice is what mends that.
         var advice = Adviser.Advise(evidence, pupil.Approach, tense);
-        if (advice is not null && advice.Found.Symptom.Id != first.Symptom.Id && advice.Found.For.Any(item => item.Signal == $"heard.{first.Symptom.Id}") && advice.Found.For.Any(item => item.Signal.StartsWith("seen.", StringComparison.Ordinal) || item.Signal.StartsWith("placed.", StringComparison.Ordinal)))
+        if (advice is not null && advice.Found.For.Any(item => item.Signal == $"heard.{first.Symptom.Id}") && advice.Found.For.Any(item => item.Signal.StartsWith("seen.", StringComparison.Ordinal) || item.Signal.StartsWith("placed.", StringComparison.Ordinal)))
             return new NextStep(NextPlace.Buzz, drillId, advice.Fix.Cue, $"{advice.Why} {Numbers(first)}".TrimEnd());
         return new NextStep(NextPlace.Buzz, drillId, first.Symptom.FixFor(pupil.Approach, tense).Cue, $"{first.Symptom.Cause} {Numbers(first)}".TrimEnd());
     }

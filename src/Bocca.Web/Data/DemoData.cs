@@ -46,7 +46,7 @@ public static class DemoData
             Breaths = [new(27, 0, "gusty=0.3"), new(18, 0, ""), new(8, 0, "")],
         },
         new("Sunniva Achterberg", "horn-double", "treble", ApproachPreset.AirFirst, LearningStage.Pieces, 480, "Second year; an exam piece in spring.",
-            [new(30, "wobble=45"), new(16, "wobble=35"), new(9, "wobble=20"), new(2, "wander=8")], ["C4", "G4", "C5"]) { Born = 2010 },
+            [new(31, "", Drill: "three-samples"), new(30, "wobble=45"), new(16, "wobble=35 airy=5"), new(9, "wobble=20 airy=4"), new(2, "airy=10 wander=8")], ["C4", "G4", "C5"]) { Born = 2010 },
         new("Rafi Delacroix-Menon", "trumpet-bb", "treble", ApproachPreset.LipsFirst, LearningStage.Second, 400, "Returning after a break through illness.",
             [new(90, "wander=8"), new(83, "wander=10"), new(11, "uneven=180 wander=45"), new(4, "uneven=150 wander=24", Accepted: true)], ["C4", "D4", "E4"]) { Born = 2010, Points = "breath.hold=b" },
     ];
@@ -72,7 +72,8 @@ public static class DemoData
         db.Pupils.AddRange(pupils);
         await db.SaveChangesAsync();
         var played = Pupils.Zip(pupils).SelectMany(pair => pair.First.Takes.Select((take, i) => (Pupil: pair.Second, Take: take, Seed: (pair.Second.Id * 100) + i))).ToList();
-        var heard = played.AsParallel().AsOrdered().Select(item => (item.Take, Heard: Play(item.Pupil, item.Take, item.Seed, now))).ToList();
+        var scales = Scales(played.ConvertAll(item => (item.Pupil, item.Take, item.Seed)), now);
+        var heard = played.AsParallel().AsOrdered().Select(item => (item.Take, Heard: Play(item.Pupil, item.Take, item.Seed, now, scales.GetValueOrDefault(item.Pupil.Id)))).ToList();
         db.Takes.AddRange(heard.Select(item => item.Heard));
         db.Breaths.AddRange(Pupils.Zip(pupils).SelectMany(pair => pair.First.Breaths.Select((breath, i) => Breathe(pair.Second, breath, (pair.Second.Id * 50) + i, now))));
         foreach (var (demo, pupil) in Pupils.Zip(pupils))
@@ -84,13 +85,18 @@ public static class DemoData
         await db.SaveChangesAsync();
     }
 
-    private static Take Play(Pupil pupil, DemoTake take, int seed, DateTime now)
+    /// <summary>The own scales of those who made samples.</summary>
+    private static Dictionary<int, OwnScale?> Scales(List<(Pupil Pupil, DemoTake Take, int Seed)> played, DateTime now) => played
+        .Where(item => BuzzDrill.Get(item.Take.Drill).Aim == DrillAim.Reference)
+        .ToDictionary(item => item.Pupil.Id, item => OwnScale.From(Play(item.Pupil, item.Take, item.Seed, now, null).Measures));
+
+    private static Take Play(Pupil pupil, DemoTake take, int seed, DateTime now, OwnScale? scale)
     {
-        var drill = BuzzDrill.Get("sound4-rest4");
+        var drill = BuzzDrill.Get(take.Drill);
         var asked = new AskedTake(drill, drill.Plan.At(80), SoundStage.Mouthpiece, pupil.Stage);
-        Fault[] faults = [.. take.Faults.Split(' ').Select(Fault.Parse)];
+        Fault[] faults = [.. $"{drill.Played} {take.Faults}".Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)];
         var sound = SimulatedPlayer.Play(pupil.Instrument, asked.On, asked.Plan, faults, seed).Sound;
-        var heard = TakeListener.Hear(sound, asked, new JudgedPupil(pupil.ApproachIn(Room), OwnSound.Unknown));
+        var heard = TakeListener.Hear(sound, asked, new JudgedPupil(pupil.ApproachIn(Room), OwnSound.Unknown) { Scale = scale });
         var stored = Take.Of(pupil, asked, SoundSource.PracticePlayer, heard, pupil.ApproachIn(Room), now.AddDays(-take.DaysAgo));
         stored.Kept = true;
         return stored;
@@ -156,7 +162,7 @@ public static class DemoData
         public IReadOnlyList<DemoPlacement> Placements { get; init; } = [];
     }
 
-    private sealed record DemoTake(int DaysAgo, string Faults, bool Accepted = false);
+    private sealed record DemoTake(int DaysAgo, string Faults, bool Accepted = false, string Drill = "sound4-rest4");
 
     private sealed record DemoBreath(int DaysAgo, int Rung, string Faults);
 

@@ -169,6 +169,7 @@ export const buzz = () => ({
       this.unsent = null;
     } finally {
       this.$root.dataset.lags = JSON.stringify(live.lags.map((lag) => Math.round(lag * 1000)));
+      this.$root.dataset.onset = live.onsetLag === null ? "" : Math.round(live.onsetLag * 1000);
       live.close();
       capture.close();
       silence();

@@ -7,6 +7,7 @@ const left = 64;
 const right = 696;
 const middle = 200;
 const reach = 8;
+const loudSample = 0.05;
 let library;
 
 function load() {
@@ -30,6 +31,9 @@ export class Live {
   #seconds;
   #gate = 40;
   lags = [];
+  // From the first loud sample to the first point of a thread on the screen, seconds; null until both are there.
+  onsetLag = null;
+  #onset = null;
   lost = 0;
 
   constructor(context, pupil, on, seconds) {
@@ -71,6 +75,10 @@ export class Live {
 
   // Takes the next samples of the capture in, which come with the frame of the audio clock at which they were heard.
   take({ from, samples }) {
+    if (this.#onset === null) {
+      const loud = samples.findIndex((sample) => Math.abs(sample) > loudSample);
+      if (loud >= 0) this.#onset = (from + loud) / this.#context.sampleRate;
+    }
     this.#pending.push({ from, samples });
     const count = this.#pending.reduce((sum, block) => sum + block.samples.length, 0);
     if (count < blockSeconds * this.#context.sampleRate) return;
@@ -118,6 +126,7 @@ export class Live {
       const paths = [...tries.values()].map((points, i) => path(points.sort((a, b) => a.frame - b.frame), i, this.#seconds, this.#gate));
       this.#picture.querySelector(".live-threads").replaceChildren(...paths);
       this.lags.push(this.#context.currentTime - sounded);
+      if (this.onsetLag === null && this.#onset !== null && [...this.#points.values()].some((point) => point.cents !== null)) this.onsetLag = this.#context.currentTime - this.#onset;
     });
   }
 

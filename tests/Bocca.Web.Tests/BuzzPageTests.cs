@@ -1,0 +1,152 @@
+using System.Net;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+using AngleSharp.Html.Dom;
+using Bocca.Core.Buzz;
+using Bocca.Core.Instruments;
+using Bocca.Core.Practice;
+using Bocca.Core.Simulation;
+using Bocca.Core.Sound;
+using Bocca.Web.Data;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Tests;
+
+/// <summary>The Buzz stop beyond the plain take: counted drills, own scale, gate, history, the lips.</summary>
+public sealed class BuzzPageTests : IDisposable
+{
+    private readonly Room _room = new();
+
+    public void Dispose() => _room.Dispose();
+
+    [Fact]
+    public async Task Every_drill_is_laid_out_beat_by_beat_on_everything_it_is_for()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        using var client = _room.CreateClient();
+        foreach (var drill in BuzzDrill.All)
+        {
+            foreach (var on in drill.On)
+            {
+                var plan = JsonDocument.Parse(await client.GetStringAsync($"/buzz/{pupil.Id}?handler=Plan&drill={drill.Id}&tempo=90&on={on}", TestContext.Current.CancellationToken)).RootElement;
+                Assert.Equal(drill.Plan.TotalBeats, plan.GetProperty("beats").GetArrayLength(), 1e-6);
+                Assert.Equal(60.0 / 90, plan.GetProperty("beatSeconds").GetDouble(), 1e-9);
+            }
+        }
+    }
+
+    [Theory]
+    [InlineData("sneeze", "Mouthpiece", "'sneeze' is not a drill")]
+    [InlineData("steady-line", "Lips", "is played on the mouthpiece or the instrument")]
+    public async Task What_cannot_be_laid_out_is_refused_in_a_sentence(string drill, string on, string sentence)
+    {
+        var pupil = await _room.AddAsync("Ada");
+        using var client = _room.CreateClient();
+        var response = await client.GetAsync($"/buzz/{pupil.Id}?handler=Plan&drill={drill}&tempo=60&on={on}", TestContext.Current.CancellationToken);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, response.StatusCode);
+        Assert.Contains(sentence, await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+    }
+
+    [Theory]
+    [InlineData("match.pitch=a", true)]
+    [InlineData("match.pitch=c", false)]
+    public async Task A_model_sounds_only_where_the_approach_holds_a_buzz_against_one(string point, bool sounds)
+    {
+        var pupil = await _room.AddAsync("Ada");
+        await SettleAsync(pupil.Id, point, LearningStage.FirstNotes);
+        using var client = _room.CreateClient();
+        var plan = JsonDocument.Parse(await client.GetStringAsync($"/buzz/{pupil.Id}?handler=Plan&drill=sound4-rest4&tempo=60&on=Mouthpiece", TestContext.Current.CancellationToken)).RootElement;
+        Assert.Equal(sounds ? 233.08 : 0, plan.GetProperty("modelHertz").GetDouble(), 0.01);
+    }
+
+    [Fact]
+    public async Task Takes_are_placed_on_the_pupils_own_scale_once_it_is_kept()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        var before = await HearAsync(tab, pupil.Id, "sound4-rest4", "");
+        Assert.Contains("no samples of your own yet", before.QuerySelector(".not-judged")!.TextContent);
+        Assert.Null(before.QuerySelector(".own-scale"));
+        var samples = await HearAsync(tab, pupil.Id, "three-samples", BuzzDrill.Get("three-samples").Played);
+        await tab.SendAsync(samples, "form[action*=Keep]");
+        var after = await HearAsync(tab, pupil.Id, "sound4-rest4", "airy=14");
+        Assert.Contains("near the own too open sound", after.QuerySelector(".own-scale")!.GetAttribute("aria-label"));
+        Assert.Contains("close to your own too open sound", after.QuerySelector("[data-summary]")!.TextContent);
+    }
+
+    [Fact]
+    public async Task A_pupil_still_on_the_mouthpiece_stays_until_the_gate_opens()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        await SettleAsync(pupil.Id, "stage.mouthpiece=b advance=b", LearningStage.Mouthpiece);
+        var heard = await HearAsync(Tab(), pupil.Id, "sound4-rest4", "");
+        Assert.Contains("8 of 10 good on 2 days are asked", heard.QuerySelector(".next .reason")!.TextContent);
+        await SettleAsync(pupil.Id, "stage.mouthpiece=c", LearningStage.Mouthpiece);
+        Assert.Contains("first written note", (await HearAsync(Tab(), pupil.Id, "sound4-rest4", "")).QuerySelector("[data-next]")!.TextContent);
+    }
+
+    [Fact]
+    public async Task Kept_takes_become_a_history_and_what_was_seen_speaks_in_the_advice()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        foreach (var wander in new[] { "wander=30", "wander=20", "wander=10" })
+            await tab.SendAsync(await HearAsync(tab, pupil.Id, "sound4-rest4", wander), "form[action*=Keep]");
+        var (_, page) = await tab.OpenAsync($"/buzz/{pupil.Id}");
+        Assert.Contains(page.QuerySelectorAll(".trend strong"), name => name.TextContent == "steadiness");
+        await _room.InRecordAsync(db =>
+        {
+            db.Noticed.Add(new Noticed { PupilId = pupil.Id, Signal = "seen.lipsApart", At = DateTime.UtcNow });
+            return db.SaveChangesAsync();
+        });
+        Assert.Contains("Seen:", (await HearAsync(tab, pupil.Id, "sound4-rest4", "air-first=900 late=300")).QuerySelector(".next")!.TextContent);
+    }
+
+    [Fact]
+    public async Task What_did_not_arrive_is_said_on_the_take()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        Assert.Contains("0.7 s of this recording did not arrive", (await HearAsync(Tab(), pupil.Id, "sound4-rest4", "", missing: 0.7)).QuerySelector(".caution")!.TextContent);
+    }
+
+    [Fact]
+    public async Task The_lips_can_be_tried_on_every_tube()
+    {
+        var pupil = await _room.AddAsync("Ines", "trombone", "bass");
+        using var client = _room.CreateClient();
+        var (_, page) = await Tab().OpenAsync($"/buzz/{pupil.Id}/lips");
+        var settings = page.QuerySelectorAll("[name=setting] option").Select(option => option.GetAttribute("value")).ToList();
+        Assert.Equal(7, settings.Count);
+        foreach (var setting in settings)
+        {
+            var tried = JsonDocument.Parse(await client.GetStringAsync($"/buzz/{pupil.Id}/lips?handler=Try&tension=36&opening=50&air=50&on=Instrument&setting={setting}&seed=1", TestContext.Current.CancellationToken)).RootElement;
+            Assert.Equal(3, tried.GetProperty("partial").GetInt32());
+            using var wav = new MemoryStream(tried.GetProperty("wav").GetBytesFromBase64());
+            Assert.Equal(1.5, WavFile.Read(wav, "lips.wav").Seconds, 0.01);
+        }
+
+        Assert.Equal(HttpStatusCode.NotFound, (await client.GetAsync($"/buzz/{pupil.Id}/lips?handler=Try&tension=36&opening=50&air=50&on=Instrument&setting=9&seed=1", TestContext.Current.CancellationToken)).StatusCode);
+    }
+
+    private async Task SettleAsync(int pupilId, string points, LearningStage stage) => await _room.InRecordAsync(async db =>
+    {
+        var pupil = await db.Pupils.SingleAsync(pupil => pupil.Id == pupilId);
+        (pupil.Points, pupil.Stage) = (points, stage);
+        return await db.SaveChangesAsync();
+    });
+
+    private static async Task<IHtmlDocument> HearAsync(Tab tab, int pupilId, string drillId, string faults, double missing = 0)
+    {
+        var drill = BuzzDrill.Get(drillId);
+        var take = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, drill.Plan.At(120), [.. faults.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)], 3);
+        using var wav = new MemoryStream();
+        WavFile.Write(wav, take.Sound);
+        var (_, page) = await tab.OpenAsync($"/buzz/{pupilId}?drill={drillId}");
+        var response = await tab.HearAsync(page, pupilId, wav.ToArray(), drillId, missing: missing);
+        Assert.Equal(HttpStatusCode.OK, response.StatusCode);
+        var id = Regex.Match(await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), "data-take=\"(\\d+)\"").Groups[1].Value;
+        return (await tab.OpenAsync($"/buzz/{pupilId}?take={id}")).Page;
+    }
+
+    private Tab Tab() => new(_room.CreateClient());
+}
