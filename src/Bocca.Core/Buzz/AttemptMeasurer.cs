@@ -109,13 +109,23 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
 
     private IEnumerable<PitchFrame> Frames(Tone tone) => Enumerable.Range(tone.First, tone.End - tone.First).Select(i => track.Frames[i]);
 
-    /// <summary>Where the noise before a tone begins: back from the tone while it stays 6 dB over the room, dips of 30 ms forgiven.</summary>
+    /// <summary>
+    /// Where the noise before a tone begins: back from the tone while it stays 6 dB over the room, dips of 30 ms
+    /// forgiven, and not into another tone, which is no air.
+    /// </summary>
     private double AirStart(Tone tone)
     {
-        var start = tone.First;
+        const int ToneFrames = 5;
+        var (start, voiced) = (tone.First, 0);
         for (var i = tone.First - 1; i >= 0 && start - i <= 4; i--)
+        {
+            voiced = track.Frames[i].Voiced ? voiced + 1 : 0;
+            if (voiced == ToneFrames)
+                return (i + ToneFrames) * PitchTrack.HopSeconds;
             if (track.Frames[i].LevelDb >= _roomDb + 6)
                 start = i;
+        }
+
         return start * PitchTrack.HopSeconds;
     }
 

@@ -6,7 +6,7 @@ using MathNet.Numerics.Statistics;
 namespace Bocca.Core.Buzz;
 
 /// <summary>How far apart the tries of a take are in one respect.</summary>
-/// <param name="Item"><c>pitch</c>, <c>level</c>, <c>rise</c>, <c>start</c> or <c>brightness</c>.</param>
+/// <param name="Item"><c>pitch</c>, <c>start pitch</c>, <c>level</c>, <c>rise</c>, <c>start</c> or <c>brightness</c>.</param>
 /// <param name="Spread">Standard deviation over the tries, in <paramref name="Unit"/>.</param>
 /// <param name="Band">The spread that still counts as the same.</param>
 /// <param name="Unit">The unit of both.</param>
@@ -131,6 +131,7 @@ public sealed record TakeMeasures
 
         var middle = spoken.Select(attempt => attempt.MedianHz).OfType<double>().DefaultIfEmpty(1).Median();
         Add("pitch", attempt => attempt.MedianHz is { } hertz ? Tuning.Cents(middle, hertz) : null, bands.SameCents, "cents");
+        Add("start pitch", attempt => attempt is { MedianHz: { } hertz, ScoopCents: { } scoop } ? Tuning.Cents(middle, hertz) + scoop : null, bands.ScoopCents, "cents");
         Add("level", attempt => attempt.LevelDb, bands.SameDb, "dB");
         Add("rise", attempt => attempt.RiseMs, bands.SameRiseMs, "ms");
         Add("start", attempt => attempt.OnsetDelayMs, bands.OnsetDelayMs, "ms");

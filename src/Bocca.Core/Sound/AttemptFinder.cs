@@ -11,6 +11,9 @@ public static class AttemptFinder
     /// <summary>Tones less than this apart are one try, unless closer ones were asked for (seconds).</summary>
     public const double SameTrySeconds = 0.4;
 
+    /// <summary>Under this a frame holds nothing but zeros.</summary>
+    private const double NothingDb = -115;
+
     private const double ShortestToneSeconds = 0.15;
     private const double ClosedGapSeconds = 0.04;
 
@@ -40,13 +43,13 @@ public static class AttemptFinder
 
     /// <summary>
     /// Level of the room in decibels: the lowest tenth of the take's frames, and no higher than 25 dB under its loudest,
-    /// for takes that sound throughout.
+    /// for takes that sound throughout. Frames without a single sample over zero are no room: nothing was recorded there.
     /// </summary>
     public static double RoomDb(PitchTrack track)
     {
-        if (track.Frames.Count == 0)
+        var levels = track.Frames.Select(frame => frame.LevelDb).Where(level => level > NothingDb).ToArray();
+        if (levels.Length == 0)
             return -120;
-        var levels = track.Frames.Select(frame => frame.LevelDb).ToArray();
         return Math.Min(Statistics.Percentile(levels, 10), Statistics.Percentile(levels, 99) - 25);
     }
 

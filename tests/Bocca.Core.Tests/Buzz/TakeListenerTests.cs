@@ -147,6 +147,16 @@ public sealed class TakeListenerTests
         Assert.All(heard.Measures.Attempts, attempt => Assert.InRange(attempt.OnsetDelayMs!.Value, 0, 120));
     }
 
+    [Fact]
+    public void Pieces_that_were_never_recorded_are_not_taken_for_the_room()
+    {
+        var (_, played) = Hear("trumpet-bb", []);
+        var holed = new MonoSound([.. new float[44100 * 6], .. played.Sound.Samples], 44100);
+        var heard = TakeListener.Hear(holed, Asked() with { FirstCueSeconds = 6 }, JudgedPupil.Unknown);
+        Assert.Equal(TakeOutcome.Passed, heard.Verdict.Outcome);
+        Assert.All(heard.Measures.Attempts, attempt => Assert.InRange(attempt.AirBeforeToneMs!.Value, 0, 100));
+    }
+
     private static AskedTake Asked() => new(Drill, Drill.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes);
 
     private static (HeardTake Heard, SimulatedTake Played) Hear(string id, IReadOnlyList<Fault> faults, int seed = 11, JudgedPupil? pupil = null)
