@@ -136,7 +136,7 @@ public sealed record LipTrial(MonoSound Sound, LipOutcome Outcome, double? Hertz
         { Opening: >= 65 } when noise < 18 => "Airy: the lips stand so far apart that they no longer close, and more breath passes than is turned into tone.",
         { Opening: <= 35 } => "Pinched: pressed together, little of the lips moves and little air passes; it comes out thin and sharp.",
         { Air: >= 80 } => "Forced: more breath opens the lips further each time, louder and brighter, and drives the pitch up.",
-        _ when on == SoundStage.Instrument => "The lips sit a little under a place where the tube answers.",
+        _ when on == SoundStage.Instrument => "The lips are near this place of the tube, and it holds them there.",
         _ => "",
     };
 

@@ -24,6 +24,10 @@ export const buzz = () => ({
     return this.source === "PracticePlayer";
   },
 
+  get nextWords() {
+    return this.running ? "Play: the count leads." : "Press Start: four counts in, then play.";
+  },
+
   get goWords() {
     if (this.hearing) return "Hearing";
     return this.running ? "Stop" : "Start";
