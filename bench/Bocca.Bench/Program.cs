@@ -12,6 +12,17 @@ if (args is ["faults", .. var seeds])
     FaultConfusion.Run(seeds.Length > 0 ? int.Parse(seeds[0]) : 200, seeds.Length > 1 ? int.Parse(seeds[1]) : 200);
     return 0;
 }
+if (args is ["outcomes", .. var times])
+{
+    OutcomeConfusion.Run(times.Length > 0 ? int.Parse(times[0]) : 200);
+    return 0;
+}
+
+if (args is ["notes", .. var renders])
+{
+    SampledNotes.Run(renders.FirstOrDefault() ?? "bench/renders");
+    return 0;
+}
 
 BenchmarkSwitcher.FromAssembly(typeof(Program).Assembly).Run(args);
 return 0;

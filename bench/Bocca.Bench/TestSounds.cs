@@ -23,7 +23,7 @@ public static class TestSounds
     private const string SoundFont = "/usr/share/sounds/sf2/FluidR3_GM.sf2";
 
     /// <summary>Instrument, its General MIDI program, counted from 0.</summary>
-    private static readonly (string Id, int Program)[] Sampled = [("trumpet-bb", 56), ("horn-f", 60), ("trombone", 57), ("tuba-bb-3v", 58)];
+    internal static readonly (string Id, int Program)[] Sampled = [("trumpet-bb", 56), ("horn-f", 60), ("trombone", 57), ("tuba-bb-3v", 58)];
 
     public static List<TestSound> Make(string folder)
     {
@@ -42,9 +42,15 @@ public static class TestSounds
         var midi = Path.Combine(folder, $"{id}.mid");
         var wav = Path.Combine(folder, $"{id}.wav");
         MidiScale.Write(midi, program, notes);
+        Synthesise(midi, wav);
+        return new TestSound(id, wav, [.. notes.Select(note => new TestNote(note.Start + 0.3, note.Start + 1.3, Tuning.Standard.Frequency((double)note.note), false))]);
+    }
+
+    /// <summary>Renders a MIDI file with the sampled soundfont, unless that was done before.</summary>
+    internal static void Synthesise(string midi, string wav)
+    {
         if (!File.Exists(wav))
             Run("fluidsynth", "-ni", "-q", "-R", "0", "-C", "0", "-g", "0.8", "-r", "44100", "-O", "s16", "-F", wav, SoundFont, midi);
-        return new TestSound(id, wav, [.. notes.Select(note => new TestNote(note.Start + 0.3, note.Start + 1.3, Tuning.Standard.Frequency((double)note.note), false))]);
     }
 
     private static TestSound Sines(string folder, string name, double? noiseDb)

@@ -2,6 +2,7 @@ using System.CommandLine;
 using Bocca.Core.Buzz;
 using Bocca.Core.Practice;
 using Bocca.Core.Sound;
+using Bocca.Core.Tone;
 
 namespace Bocca.Cli;
 
@@ -19,9 +20,21 @@ public static class AnalyseCommand
         var firstCue = new Option<double?>("--first-cue") { Description = "When the first try was due, in seconds; the file's own marks by default." };
         var frames = new Option<string?>("--frames") { Description = "Write the pitch line as CSV: a file, or for several WAVs a folder." };
         var json = CommandLine.JsonOption();
-        var command = new Command("analyse", "Hear a take out: what was heard, and what to try.") { files, instrument, stage, drill, tempo, firstCue, frames, json };
+        var expect = new Option<string?>("--expect") { Description = "The written notes that were meant, such as \"D4 E4 F4\" or \"G4~C5~G4\"; ~ slurs to the next." };
+        var settings = new Option<string?>("--setting") { Description = "A setting for each of them, such as \"1-3 1-2 1\"; the first choice of each by default." };
+        var reading = CommandLine.ReadingOption();
+        var command = new Command("analyse", "Hear a take out: what was heard, and what to try.") { files, instrument, stage, drill, tempo, firstCue, expect, settings, reading, frames, json };
         command.SetAction(parsed =>
         {
+            if (parsed.GetValue(expect) is { } row)
+            {
+                var player = CommandLine.Player(parsed.GetValue(instrument) ?? throw new ArgumentException("--expect needs --instrument: written notes mean nothing without one."), parsed.GetValue(reading));
+                var meant = MeantNote.Row(player.Instrument, player.Reading, row, parsed.GetValue(settings));
+                return RowAnalysis.Run(parsed.GetValue(files)!, new AskedRow(RowPlan.Even(meant, CommandLine.TempoOf(parsed.GetValue(tempo) ?? 60), 1), new PlayerSituation(player.Instrument, player.Reading), LearningStage.FirstNotes) { FirstCueSeconds = parsed.GetValue(firstCue), UsesMarks = false }, parsed.GetValue(frames), parsed.GetValue(json));
+            }
+
+            if (parsed.GetValue(settings) is not null)
+                throw new ArgumentException("--setting needs --expect: it says how the notes meant were fingered.");
             if (parsed.GetValue(instrument) is { } id)
                 CommandLine.Player(id, null);
             var asked = BuzzDrill.Get(parsed.GetValue(drill)!);
@@ -62,7 +75,7 @@ public static class AnalyseCommand
         return WavFile.Read(stream, path);
     }
 
-    private static string FrameFile(string target, string path, int count)
+    internal static string FrameFile(string target, string path, int count)
     {
         if (count == 1 && !Directory.Exists(target))
             return target;
@@ -70,7 +83,7 @@ public static class AnalyseCommand
         return Path.Combine(target, $"{Path.GetFileNameWithoutExtension(path)}.csv");
     }
 
-    private static void WriteFrames(string file, PitchTrack track) => File.WriteAllLines(file, track.Frames
+    internal static void WriteFrames(string file, PitchTrack track) => File.WriteAllLines(file, track.Frames
         .Select(frame => $"{frame.TimeSeconds:0.000},{frame.FrequencyHz:0.000},{(frame.Voiced ? 1 : 0)},{frame.LevelDb:0.00}")
         .Prepend("time_s,f0_hz,voiced,level_db"));
 
@@ -100,17 +113,20 @@ public static class AnalyseCommand
             ClippedShare = Math.Round(heard.Measures.ClippedShare, 5),
             heard.Measures.Sameness,
         },
-        Verdict = new
-        {
-            heard.Verdict.Outcome,
-            heard.Verdict.Summary,
-            heard.Verdict.Heard,
-            Findings = heard.Verdict.Findings.Select(finding => new { Symptom = finding.Symptom.Id, finding.Tries, Measured = Math.Round(finding.Measured, 2), finding.Limit, finding.Unit, finding.Heard }),
-            heard.Verdict.Next,
-        },
+        Verdict = Shape(heard.Verdict),
     };
 
-    private static AttemptMeasures Rounded(AttemptMeasures attempt) => attempt with
+    /// <summary>A verdict in the shape all commands print.</summary>
+    internal static object Shape(TakeVerdict verdict) => new
+    {
+        verdict.Outcome,
+        verdict.Summary,
+        verdict.Heard,
+        Findings = verdict.Findings.Select(finding => new { Symptom = finding.Symptom.Id, finding.Tries, Measured = Math.Round(finding.Measured, 2), finding.Limit, finding.Unit, finding.Heard }),
+        verdict.Next,
+    };
+
+    internal static AttemptMeasures Rounded(AttemptMeasures attempt) => attempt with
     {
         StartSeconds = Round(attempt.StartSeconds, 3),
         EndSeconds = Round(attempt.EndSeconds, 3),

@@ -101,12 +101,16 @@ public static class CommandLine
 
     /// <summary>A drill's plan at a tempo.</summary>
     /// <exception cref="ArgumentException">The tempo lies outside what drills are played at.</exception>
-    public static CuePlan PlanOf(BuzzDrill drill, double? tempo)
+    public static CuePlan PlanOf(BuzzDrill drill, double? tempo) => drill.Plan.At(TempoOf(tempo ?? drill.Tempo));
+
+    /// <summary>A tempo that drills are played at.</summary>
+    /// <exception cref="ArgumentException">It lies outside.</exception>
+    public static double TempoOf(double tempo)
     {
         var (slowest, fastest) = CuePlan.TempoRange;
-        if (tempo is { } asked && !(asked >= slowest && asked <= fastest))
-            throw new ArgumentException($"A tempo of {asked} is outside {slowest} to {fastest} beats a minute.");
-        return drill.Plan.At(tempo ?? drill.Tempo);
+        return tempo >= slowest && tempo <= fastest
+            ? tempo
+            : throw new ArgumentException($"A tempo of {tempo} is outside {slowest} to {fastest} beats a minute.");
     }
 
     /// <summary>Prints a value as one JSON object in camelCase.</summary>

@@ -107,13 +107,13 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
         return [.. attempt.Tones.SelectMany(Frames).Where(frame => frame.Voiced && frame.TimeSeconds >= from && frame.TimeSeconds <= to)];
     }
 
-    private IEnumerable<PitchFrame> Frames(Tone tone) => Enumerable.Range(tone.First, tone.End - tone.First).Select(i => track.Frames[i]);
+    private IEnumerable<PitchFrame> Frames(ToneRun tone) => Enumerable.Range(tone.First, tone.End - tone.First).Select(i => track.Frames[i]);
 
     /// <summary>
     /// Where the noise before a tone begins: back from the tone while it stays 6 dB over the room, dips of 30 ms
     /// forgiven, and not into another tone, which is no air.
     /// </summary>
-    private double AirStart(Tone tone)
+    private double AirStart(ToneRun tone)
     {
         const int ToneFrames = 5;
         var (start, voiced) = (tone.First, 0);
@@ -130,7 +130,7 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
     }
 
     /// <summary>When a tone leaps: the median of 50 ms before against 50 ms after, so that one stray frame is none.</summary>
-    private IEnumerable<double> Leaps(Tone tone)
+    private IEnumerable<double> Leaps(ToneRun tone)
     {
         const int Side = 5;
         for (var i = tone.First + Side; i + Side < tone.End; i++)
@@ -145,7 +145,7 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
     }
 
     /// <summary>Milliseconds from the first time the level is within 20 dB of the held level to the first time it is nearly there.</summary>
-    private double? Rise(Tone tone, double heldDb)
+    private double? Rise(ToneRun tone, double heldDb)
     {
         var first = Math.Max(1, tone.First - 10);
         double? low = null;
@@ -173,7 +173,7 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
     }
 
     /// <summary>The start against where the tone's own line would have begun, so that a drift is no scoop.</summary>
-    private double? Scoop(Tone tone, double medianHz, Trend trend, List<double> times)
+    private double? Scoop(ToneRun tone, double medianHz, Trend trend, List<double> times)
     {
         const double Middle = 0.055;
         var early = Frames(tone).Where(frame => frame.Voiced && frame.TimeSeconds - tone.StartSeconds is >= 0.03 and <= 0.08).ToList();
@@ -183,7 +183,7 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
         return Tuning.Cents(medianHz, early.Select(frame => frame.FrequencyHz).Median()) - line;
     }
 
-    private Ending EndingOf(Tone tone, double heldDb, double medianHz)
+    private Ending EndingOf(ToneRun tone, double heldDb, double medianHz)
     {
         var lastLoud = tone.End - 1;
         while (lastLoud > tone.First && track.Frames[lastLoud].LevelDb < heldDb - 3)

@@ -26,6 +26,8 @@ namespace Bocca.Core.Buzz;
 /// <param name="TonguedRiseMs">Rise of a tongued start, at most.</param>
 /// <param name="SirenSemitones">Width of a siren, at least; 0 where none is asked.</param>
 /// <param name="SeparationSemitones">Middle to higher, and to lower, at least; 0 where none is asked.</param>
+/// <param name="DutyShare">Share of the time between joined tongued notes that sounds, at least.</param>
+/// <param name="ClosedShare">Share of endings that the tongue closes, at most.</param>
 public sealed record StageBands(
     double HoldSeconds,
     double SteadyCents,
@@ -46,7 +48,9 @@ public sealed record StageBands(
     double SameCentroid,
     double TonguedRiseMs,
     double SirenSemitones,
-    double SeparationSemitones)
+    double SeparationSemitones,
+    double DutyShare,
+    double ClosedShare)
 {
     private static readonly Lazy<Table> Shipped = new(() => EmbeddedData.Read<Table>("bands.json"));
 

@@ -16,9 +16,9 @@ internal static class SymptomFinder
     /// <summary>The symptoms of the tries, unordered.</summary>
     /// <param name="take">The take.</param>
     /// <param name="bands">What is good enough.</param>
-    /// <param name="drill">The drill: what it asks for is no symptom.</param>
+    /// <param name="minds">Whether a symptom counts: what a drill asks for is none.</param>
     /// <param name="pupil">Whose they are.</param>
-    public static IReadOnlyList<Finding> Find(TakeMeasures take, StageBands bands, BuzzDrill drill, JudgedPupil pupil)
+    public static IReadOnlyList<Finding> Find(TakeMeasures take, StageBands bands, Func<string, bool> minds, JudgedPupil pupil)
     {
         var own = pupil.Own;
         var (softest, loudest) = LevelWindow(pupil.Approach);
@@ -58,7 +58,7 @@ internal static class SymptomFinder
         Rule("forced", attempt => attempt.LevelDb - own.LevelDb, loudest, "dB", "{0} louder than your own usual sound by {1:0} dB, {2:0} is the most for now.");
         Rule("weak", attempt => attempt.LevelDb - own.LevelDb, softest, "dB", "{0} softer than your own usual sound by {1:0} dB, {2:0} is the most for now.");
         AddUneven(take, findings);
-        return [.. findings.Where(finding => drill.Minds(finding.Symptom.Id))];
+        return [.. findings.Where(finding => minds(finding.Symptom.Id))];
     }
 
     /// <summary>How far under and over the pupil's own usual level a tone may lie (dB; ours, editable).</summary>

@@ -50,7 +50,7 @@ public static class TakeJudge
     {
         if (take.Attempts.Count == 0)
             return Unreadable(take, bands, drill, new Disturbance(DisturbanceKind.Silence, "no tone of 150 ms or more was found.", "Play one try close to the microphone."));
-        var all = SymptomFinder.Find(take, bands, drill, pupil);
+        var all = SymptomFinder.Find(take, bands, drill.Minds, pupil);
         var tense = pupil.Tense || Adviser.IsTense(all.Select(Evidence.Heard).Concat(pupil.Known));
         var findings = all.Where(finding => Matters(finding, take)).OrderBy(finding => finding.Symptom.Order).ThenByDescending(finding => finding.Severity * finding.Tries.Count).ToList();
         IReadOnlyList<AskedHeard> asked = PitchAim.Of(take, bands, pupil) is { } pitch ? [pitch, .. aims] : aims;

@@ -26,6 +26,9 @@ public enum NextPlace
 
     /// <summary>A first written note.</summary>
     Notes,
+
+    /// <summary>Another take on the instrument.</summary>
+    Tone,
 }
 
 /// <summary>The one thing to do next.</summary>
@@ -33,7 +36,11 @@ public enum NextPlace
 /// <param name="DrillId">The drill, where it is one.</param>
 /// <param name="Cue">What to do or try, in one sentence.</param>
 /// <param name="Reason">Why, with the number that led there.</param>
-public sealed record NextStep(NextPlace Place, string? DrillId, string Cue, string Reason);
+public sealed record NextStep(NextPlace Place, string? DrillId, string Cue, string Reason)
+{
+    /// <summary>The tempo to do it at, beats a minute; null for the drill's own or the same again.</summary>
+    public double? Tempo { get; init; }
+}
 
 /// <summary>A number that was heard, with its meaning.</summary>
 /// <param name="Name">What was measured.</param>

@@ -53,6 +53,9 @@ public enum FaultKind
     /// <summary>A stream that comes in gusts; share of its level, 0 to 1.</summary>
     Gusty,
 
+    /// <summary>The tongue closes the note: 1; the end falls away at once.</summary>
+    ClosedEnd,
+
     /// <summary>Recorded too loud; decibels over full scale.</summary>
     Clipped,
 }
@@ -83,6 +86,7 @@ public sealed record Fault(FaultKind Kind, double Amount, IReadOnlySet<int>? Tri
             [FaultKind.SlowStart] = (0, 2000, "ms"),
             [FaultKind.Silent] = (0, 1, "share"),
             [FaultKind.Gusty] = (0, 1, "share"),
+            [FaultKind.ClosedEnd] = (0, 1, "share"),
             [FaultKind.Clipped] = (0, 40, "dB"),
         };
 

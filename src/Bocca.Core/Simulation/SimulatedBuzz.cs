@@ -200,10 +200,17 @@ internal sealed class SimulatedBuzz
         var hole = _amount(FaultKind.Break) / 1000;
         var flows = hole == 0 || Math.Abs(t - (length / 2)) > hole / 2;
         // The lips meet before the breath comes.
-        return flows ? Smooth((t - MeetSeconds) / RiseSeconds) * Smooth((length - t) / 0.05) : 0;
+        return flows ? Smooth((t - MeetSeconds) / RiseSeconds) * LetsGo(t, length) : 0;
     }
 
-    private double Gain(double t, double length) => Decibels(-_amount(FaultKind.Fade) * Math.Max(0, t)) * Smooth((length + 0.02 - t) / 0.09);
+    /// <summary>The breath's fading, and the end: the air lets go over some hundredths of a second, the tongue at once.</summary>
+    private double Gain(double t, double length) => Decibels(-_amount(FaultKind.Fade) * Math.Max(0, t))
+        * (_amount(FaultKind.ClosedEnd) > 0 ? Smooth((length - t) / 0.012)
+            : _stage == SoundStage.Instrument ? Smooth((length + 0.055 - t) / 0.16) : Smooth((length + 0.02 - t) / 0.09));
+
+    /// <summary>The breath's share at the end: a player of an instrument lets it go more slowly than a buzzer, one who closes with the tongue not at all.</summary>
+    private double LetsGo(double t, double length) => _amount(FaultKind.ClosedEnd) > 0 ? 1
+        : _stage == SoundStage.Instrument ? Smooth((length + 0.025 - t) / 0.1) : Smooth((length - t) / 0.05);
 
     private double Normal()
     {

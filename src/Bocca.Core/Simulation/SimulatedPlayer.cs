@@ -38,10 +38,7 @@ public static class SimulatedPlayer
     public static SimulatedTake Play(Instrument instrument, SoundStage stage, CuePlan plan, IReadOnlyList<Fault> faults, int seed, double? hertz = null)
     {
         var random = new Random(seed);
-        var samples = new float[(int)Math.Ceiling(plan.TotalSeconds * SampleRate)];
-        var room = new BreathNoise(random, 0.0004);
-        for (var i = 0; i < samples.Length; i++)
-            samples[i] = (float)room.Next();
+        var samples = Room(random, plan.TotalSeconds);
         var tones = new List<SimulatedTone>();
         for (var attempt = 1; attempt <= plan.Times; attempt++)
         {
@@ -52,11 +49,64 @@ public static class SimulatedPlayer
                 tones.Add(tone);
         }
 
+        return new SimulatedTake(new MonoSound(Recorded(samples, faults), SampleRate, plan.Cues), tones);
+    }
+
+    /// <summary>Plays a row of notes on the instrument, after a beat of rest and with one after it.</summary>
+    /// <param name="instrument">The instrument.</param>
+    /// <param name="notes">The notes.</param>
+    /// <param name="tempo">Beats a minute.</param>
+    /// <param name="faults">What goes wrong with the sound; tries are notes.</param>
+    /// <param name="seed">Same seed, same samples.</param>
+    public static SimulatedTake PlayRow(Instrument instrument, IReadOnlyList<PlayedNote> notes, double tempo, IReadOnlyList<Fault> faults, int seed)
+    {
+        var (random, beat) = (new Random(seed), 60 / tempo);
+        var samples = Room(random, (notes.Sum(note => note.Beats) + 2) * beat);
+        var tones = new List<SimulatedTone>();
+        var starts = new List<double>();
+        for (var (first, at) = (0, beat); first < notes.Count;)
+        {
+            // Slurred notes are one tone whose height steps.
+            var last = first;
+            while (last + 1 < notes.Count && notes[last].SlurredToNext)
+                last++;
+            var group = notes.Skip(first).Take(last - first + 1).ToList();
+            double Amount(FaultKind kind) => faults.Where(fault => fault.Kind == kind && fault.Befalls(first + 1)).Sum(fault => fault.Amount);
+            var heights = group.ConvertAll(note => Tuning.Cents(group[0].Hertz, note.Hertz) / 100);
+            var tone = new SimulatedBuzz(SoundStage.Instrument, instrument, group[0].Hertz, heights, glides: false, Amount, random)
+                .AddTo(samples, at, (group.SkipLast(1).Sum(note => note.Beats) + (group[^1].Beats * group[^1].Share)) * beat);
+            if (tone is not null)
+                tones.Add(tone);
+            foreach (var note in group)
+            {
+                starts.Add(at);
+                at += note.Beats * beat;
+            }
+
+            first = last + 1;
+        }
+
+        return new SimulatedTake(new MonoSound(Recorded(samples, faults), SampleRate, starts), tones);
+    }
+
+    /// <summary>A recording of the room alone.</summary>
+    private static float[] Room(Random random, double seconds)
+    {
+        var samples = new float[(int)Math.Ceiling(seconds * SampleRate)];
+        var room = new BreathNoise(random, 0.0004);
+        for (var i = 0; i < samples.Length; i++)
+            samples[i] = (float)room.Next();
+        return samples;
+    }
+
+    /// <summary>What a recording keeps of it: too loud a sound is cut off.</summary>
+    private static float[] Recorded(float[] samples, IReadOnlyList<Fault> faults)
+    {
         var gain = Math.Pow(10, faults.Where(fault => fault.Kind == FaultKind.Clipped).Sum(fault => fault.Amount) / 20);
         // A usual take peaks near a quarter of full scale.
         var loud = gain > 1 ? 4 * gain : 1;
         for (var i = 0; i < samples.Length; i++)
             samples[i] = (float)Math.Clamp(samples[i] * loud, -1, 1);
-        return new SimulatedTake(new MonoSound(samples, SampleRate, plan.Cues), tones);
+        return samples;
     }
 }

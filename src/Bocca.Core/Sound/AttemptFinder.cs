@@ -26,10 +26,11 @@ public static class AttemptFinder
     /// <summary>The tries of a take, in order.</summary>
     /// <param name="track">Its pitch.</param>
     /// <param name="sameTrySeconds">Tones less than this apart are one try.</param>
-    public static IReadOnlyList<Attempt> Find(PitchTrack track, double sameTrySeconds = SameTrySeconds)
+    /// <param name="shortestSeconds">What is shorter is no tone.</param>
+    public static IReadOnlyList<Attempt> Find(PitchTrack track, double sameTrySeconds = SameTrySeconds, double shortestSeconds = ShortestToneSeconds)
     {
-        var tones = Tones(track.Frames);
-        var tries = new List<List<Tone>>();
+        var tones = Tones(track.Frames, shortestSeconds);
+        var tries = new List<List<ToneRun>>();
         foreach (var tone in tones)
         {
             if (tries.Count > 0 && tone.StartSeconds - tries[^1][^1].EndSeconds < sameTrySeconds)
@@ -53,9 +54,9 @@ public static class AttemptFinder
         return Math.Min(Statistics.Percentile(levels, 10), Statistics.Percentile(levels, 99) - 25);
     }
 
-    private static List<Tone> Tones(IReadOnlyList<PitchFrame> frames)
+    private static List<ToneRun> Tones(IReadOnlyList<PitchFrame> frames, double shortestSeconds)
     {
-        var runs = new List<Tone>();
+        var runs = new List<ToneRun>();
         for (var i = 0; i < frames.Count; i++)
         {
             if (!frames[i].Voiced)
@@ -66,11 +67,11 @@ public static class AttemptFinder
             if (runs.Count > 0 && (i - runs[^1].End) * PitchTrack.HopSeconds < ClosedGapSeconds - 1e-9)
                 runs[^1] = runs[^1] with { End = end };
             else
-                runs.Add(new Tone(i, end));
+                runs.Add(new ToneRun(i, end));
             i = end;
         }
 
-        runs.RemoveAll(run => run.Seconds < ShortestToneSeconds - 1e-9);
+        runs.RemoveAll(run => run.Seconds < shortestSeconds - 1e-9);
         if (runs.Count == 0)
             return runs;
         var levels = runs.ConvertAll(run => Level(frames, run));
@@ -78,6 +79,6 @@ public static class AttemptFinder
         return [.. runs.Where((_, i) => levels[i] >= floor)];
     }
 
-    private static double Level(IReadOnlyList<PitchFrame> frames, Tone tone) =>
+    private static double Level(IReadOnlyList<PitchFrame> frames, ToneRun tone) =>
         Enumerable.Range(tone.First, tone.End - tone.First).Select(i => frames[i].LevelDb).Median();
 }

@@ -41,6 +41,7 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
     private const double MostClipped = 0.001;
     private const double SoftestPeakDb = -55;
     private const double DeadSeconds = 1;
+    private const double ZeroRestSeconds = 0.1;
     private const double NarrowHz = 4000;
     private const double NarrowDb = -45;
 
@@ -70,9 +71,23 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
     {
         var last = Array.FindLastIndex(sound.Samples, sample => sample != 0);
         var dead = (double)(sound.Samples.Length - 1 - last) / sound.SampleRate;
-        return dead >= DeadSeconds
+        return dead >= DeadSeconds && !RestsInZeros(sound, last)
             ? new Disturbance(DisturbanceKind.Unplugged, $"the sound stops dead after {(double)(last + 1) / sound.SampleRate:0.0} s, {dead:0.0} s before the end.", "Check the microphone's plug, and play it again.")
             : null;
+    }
+
+    /// <summary>Whether a sound also rests in exact zeros before its end: then it was made so, for no room is that silent.</summary>
+    private static bool RestsInZeros(MonoSound sound, int end)
+    {
+        var run = 0;
+        for (var i = 0; i < end; i++)
+        {
+            run = sound.Samples[i] == 0 ? run + 1 : 0;
+            if (run >= ZeroRestSeconds * sound.SampleRate)
+                return true;
+        }
+
+        return false;
     }
 
     /// <summary>Hum is a multiple of 50 or 60 Hz that never moves and never rests.</summary>

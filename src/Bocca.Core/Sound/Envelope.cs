@@ -1,0 +1,46 @@
+namespace Bocca.Core.Sound;
+
+/// <summary>The level of a sound at any moment, over a window of any length.</summary>
+public sealed class Envelope
+{
+    private const double FloorDb = -120;
+    private readonly double[] _squares;
+    private readonly int _rate;
+
+    /// <summary>Reads a sound once; every level after that costs the same, however long its window.</summary>
+    public Envelope(MonoSound sound)
+    {
+        _rate = sound.SampleRate;
+        _squares = new double[sound.Samples.Length + 1];
+        for (var i = 0; i < sound.Samples.Length; i++)
+            _squares[i + 1] = _squares[i] + ((double)sound.Samples[i] * sound.Samples[i]);
+    }
+
+    /// <summary>Length of the sound, seconds.</summary>
+    public double Seconds => (double)(_squares.Length - 1) / _rate;
+
+    /// <summary>RMS level in decibels below full scale over a window about a moment; -120 for silence and outside the sound.</summary>
+    /// <param name="seconds">The window's middle.</param>
+    /// <param name="windowSeconds">Its length.</param>
+    public double LevelDb(double seconds, double windowSeconds)
+    {
+        var from = Math.Clamp((int)Math.Round((seconds - (windowSeconds / 2)) * _rate), 0, _squares.Length - 1);
+        var to = Math.Clamp((int)Math.Round((seconds + (windowSeconds / 2)) * _rate), 0, _squares.Length - 1);
+        return to <= from ? FloorDb : Math.Max(FloorDb, 10 * Math.Log10(((_squares[to] - _squares[from]) / (to - from)) + 1e-12));
+    }
+
+    /// <summary>The first moment from one to another, stepping by a millisecond either way, at which a level passes a height; null if it does not.</summary>
+    /// <param name="from">Where to begin, seconds.</param>
+    /// <param name="to">Where to end; before <paramref name="from"/> to walk back.</param>
+    /// <param name="db">The height.</param>
+    /// <param name="above">Whether a level at or above it is looked for, or one below.</param>
+    /// <param name="windowSeconds">Over which window.</param>
+    public double? First(double from, double to, double db, bool above, double windowSeconds)
+    {
+        var step = to >= from ? 0.001 : -0.001;
+        for (var (at, left) = (from, (int)Math.Abs((to - from) / step)); left >= 0; left--, at += step)
+            if (LevelDb(at, windowSeconds) >= db == above)
+                return at;
+        return null;
+    }
+}

@@ -1,0 +1,64 @@
+using Bocca.Core.Practice;
+
+namespace Bocca.Core.Tone;
+
+/// <summary>A note of a drill, with its time.</summary>
+/// <param name="Meant">The note.</param>
+/// <param name="StartBeat">Beats from the first.</param>
+/// <param name="Beats">Its written length.</param>
+/// <param name="RestBeats">Beats of rest after it.</param>
+/// <param name="Share">How much of its length is to sound: 1 joined to the next, less for short notes.</param>
+/// <param name="Label">What it is called while it is counted; empty for nothing.</param>
+/// <param name="AnyPartial">Whether any partial of the tube will do.</param>
+public sealed record AskedNote(MeantNote Meant, double StartBeat, double Beats, double RestBeats, double Share = 1, string Label = "", bool AnyPartial = false);
+
+/// <summary>A row of notes with its times.</summary>
+/// <param name="Tempo">Beats a minute.</param>
+/// <param name="Notes">The notes, in order; at least one.</param>
+public sealed record RowPlan(double Tempo, IReadOnlyList<AskedNote> Notes)
+{
+    /// <summary>Seconds a beat lasts.</summary>
+    public double BeatSeconds => 60 / Tempo;
+
+    /// <summary>Beats from the first note to the end of the last rest.</summary>
+    public double TotalBeats => Notes[^1].StartBeat + Notes[^1].Beats + Notes[^1].RestBeats;
+
+    /// <summary>Seconds from the first note to the end of the last rest.</summary>
+    public double TotalSeconds => TotalBeats * BeatSeconds;
+
+    /// <summary>The moment of each note, seconds from the first.</summary>
+    public IReadOnlyList<double> Starts => [.. Notes.Select(note => note.StartBeat * BeatSeconds)];
+
+    /// <summary>The notes without their times.</summary>
+    public IReadOnlyList<MeantNote> Meant => [.. Notes.Select(note => note.Meant)];
+
+    /// <summary>Index of the first note of each phrase, and one past its last: phrases are what rests part.</summary>
+    public IReadOnlyList<(int First, int End)> Phrases
+    {
+        get
+        {
+            var phrases = new List<(int, int)>();
+            for (var (first, i) = (0, 0); i < Notes.Count; i++)
+            {
+                if (Notes[i].RestBeats == 0 && i + 1 < Notes.Count)
+                    continue;
+                phrases.Add((first, i + 1));
+                first = i + 1;
+            }
+
+            return phrases;
+        }
+    }
+
+    /// <summary>The plan as cues: one a phrase, for whoever counts it.</summary>
+    public CuePlan Cues => new(Tempo, [.. Phrases.Select(phrase => new Cue(
+        Notes[phrase.First].StartBeat,
+        Notes[phrase.End - 1].StartBeat + Notes[phrase.End - 1].Beats - Notes[phrase.First].StartBeat,
+        Notes[phrase.End - 1].RestBeats,
+        Notes[phrase.First].Label,
+        Cue.Level))]);
+
+    /// <summary>A row in one phrase, every note as long as the next, and a rest at its end.</summary>
+    public static RowPlan Even(IReadOnlyList<MeantNote> meant, double tempo, double beats, double share = 1) =>
+        new(tempo, [.. meant.Select((note, i) => new AskedNote(note, i * beats, beats, i + 1 < meant.Count ? 0 : Math.Max(1, beats), share))]);
+}

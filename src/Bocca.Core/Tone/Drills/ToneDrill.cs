@@ -1,0 +1,152 @@
+using Bocca.Core.Fingering;
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+using Bocca.Core.Practice;
+
+namespace Bocca.Core.Tone;
+
+/// <summary>What a tone drill is held against, beside every note.</summary>
+public enum ToneAim
+{
+    /// <summary>The notes themselves.</summary>
+    Notes,
+
+    /// <summary>Which open partial came, and how soon.</summary>
+    FirstSound,
+
+    /// <summary>Two neighbours at will.</summary>
+    Pair,
+
+    /// <summary>Long and steady.</summary>
+    Held,
+
+    /// <summary>Where the open partials of the instrument lie.</summary>
+    Tuning,
+
+    /// <summary>The same note in several ways, compared.</summary>
+    Experiment,
+
+    /// <summary>Joined tongued notes.</summary>
+    Joined,
+
+    /// <summary>Short notes.</summary>
+    Short,
+
+    /// <summary>Which syllable starts cleanest.</summary>
+    Syllables,
+}
+
+/// <summary>Part of a drill: a phrase, repeated.</summary>
+/// <param name="Row">
+/// The notes, apart by spaces: <c>1</c> to <c>5</c> for the beginner's first notes, <c>low</c>, <c>next</c> and <c>third</c>
+/// for open partials from the first one taught upwards, <c>open2</c> to <c>open6</c> for a partial, <c>asked</c> for the notes chosen.
+/// </param>
+/// <param name="Beats">Beats of each note.</param>
+/// <param name="RestBeats">Beats of rest after the phrase.</param>
+/// <param name="Times">How often the phrase comes.</param>
+/// <param name="Share">How much of each note is to sound.</param>
+/// <param name="Label">What it is called while it is counted.</param>
+public sealed record ToneSet(string Row, double Beats, double RestBeats, int Times = 1, double Share = 1, string Label = "");
+
+/// <summary>A drill on the instrument, as data (<c>tone-drills.json</c>).</summary>
+/// <param name="Id">Its name in records.</param>
+/// <param name="Name">Its name for people.</param>
+/// <param name="Ask">What to do, in one or two sentences.</param>
+/// <param name="Aim">What it is held against.</param>
+/// <param name="Tempo">Its usual tempo, beats a minute.</param>
+/// <param name="Sets">Its parts, in order.</param>
+/// <param name="Easier">The drill to step back to.</param>
+/// <param name="From">The stage from which on it is offered.</param>
+/// <param name="Basis">Where it comes from.</param>
+public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, double Tempo, IReadOnlyList<ToneSet> Sets, string Easier, LearningStage From, string Basis)
+{
+    /// <summary>The most notes that a drill is laid out for.</summary>
+    private const int MostNotes = MeantNote.MostNotes;
+
+    private static readonly Lazy<IReadOnlyList<ToneDrill>> Shipped = new(() => EmbeddedData.Read<List<ToneDrill>>("tone-drills.json"));
+
+    /// <summary>All drills, in the order in which they are met.</summary>
+    public static IReadOnlyList<ToneDrill> All => Shipped.Value;
+
+    /// <summary>Whether the notes are chosen for it rather than its own.</summary>
+    public bool TakesNotes => Sets.Any(set => set.Row.Split(' ').Contains("asked"));
+
+    /// <summary>Whether any partial will do.</summary>
+    private bool AnyPartial(Approach approach) => Aim == ToneAim.FirstSound && approach["first.target"] == "c";
+
+    /// <summary>The drill with this id.</summary>
+    /// <exception cref="ArgumentException">There is none; the message names those there are.</exception>
+    public static ToneDrill Get(string id) => All.FirstOrDefault(drill => drill.Id == id)
+        ?? throw new ArgumentException($"'{id}' is not a tone drill Bocca knows; it knows {string.Join(", ", All.Select(drill => drill.Id))}.");
+
+    /// <summary>The drill laid out for a player.</summary>
+    /// <param name="player">Who plays what.</param>
+    /// <param name="approach">The teacher's approach: it says which note is the first.</param>
+    /// <param name="tempo">Beats a minute.</param>
+    /// <param name="asked">The notes chosen, where it takes some; null for the first note.</param>
+    /// <exception cref="ArgumentException">It would be longer than a take may be.</exception>
+    public RowPlan Plan(PlayerSituation player, Approach approach, double tempo, IReadOnlyList<MeantNote>? asked = null)
+    {
+        var (slowest, fastest) = CuePlan.TempoRange;
+        var notes = new List<AskedNote>();
+        var at = 0.0;
+        foreach (var set in Sets)
+        {
+            for (var time = 0; time < set.Times; time++)
+            {
+                var row = set.Row.Split(' ').SelectMany(name => name == "asked" ? asked ?? [Named("first", player, approach)] : [Named(name, player, approach)]).ToList();
+                for (var i = 0; i < row.Count; i++)
+                {
+                    notes.Add(new AskedNote(row[i], at, set.Beats, i + 1 < row.Count ? 0 : set.RestBeats, row[i].SlurredToNext ? 1 : set.Share, set.Label, AnyPartial(approach)));
+                    at += set.Beats + (i + 1 < row.Count ? 0 : set.RestBeats);
+                }
+            }
+        }
+
+        return notes.Count <= MostNotes
+            ? new RowPlan(Math.Clamp(tempo, slowest, fastest), notes)
+            : throw new ArgumentException($"{Name} would have {notes.Count} notes; {MostNotes} is the most. Choose fewer.");
+    }
+
+    private static MeantNote Named(string name, PlayerSituation player, Approach approach)
+    {
+        var (instrument, reading) = (player.Instrument, player.Reading);
+        var firsts = FirstNotes.Of(instrument, reading, approach);
+        MeantNote OfFirst(int index) => MeantNote.Of(instrument, reading, firsts[index], player.Weights);
+        if (name.Length == 1 && char.IsAsciiDigit(name[0]))
+            return OfFirst(Math.Min(name[0] - '1', firsts.Count - 1));
+        if (name == "first")
+            return First(player, approach);
+        var low = LowestOpen(player);
+        return name switch
+        {
+            "low" => Open(player, low),
+            "next" => Open(player, low + 1),
+            "third" => Open(player, low + 2),
+            _ => Open(player, int.Parse(name["open".Length..], System.Globalization.CultureInfo.InvariantCulture)),
+        };
+    }
+
+    /// <summary>The first sound that the approach asks for: the higher or the lower open note, whatever speaks, or a note set.</summary>
+    public static MeantNote First(PlayerSituation player, Approach approach) => approach["first.target"] switch
+    {
+        "a" => Open(player, LowestOpen(player) + 1),
+        "d" => MeantNote.Of(player.Instrument, player.Reading, FirstNotes.Of(player.Instrument, player.Reading, approach)[0], player.Weights),
+        _ => Open(player, LowestOpen(player)),
+    };
+
+    /// <summary>The open partial of the instrument's chart note nearest to its first note: 2, or 4 on a horn.</summary>
+    private static int LowestOpen(PlayerSituation player)
+    {
+        var instrument = player.Instrument;
+        var first = Tuning.Standard.Frequency(instrument.FirstNotes[0]);
+        return Enumerable.Range(2, 5).MinBy(partial => Math.Abs(Tuning.Cents(first, instrument.Frequency(instrument.Tubes[0], partial, Tuning.Standard))));
+    }
+
+    /// <summary>A partial of the open tube as a note.</summary>
+    private static MeantNote Open(PlayerSituation player, int partial)
+    {
+        var sounding = Pitch.FromMidi(player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial));
+        return new MeantNote(player.Reading.ToWritten(sounding), sounding, player.Instrument.Tubes[0], partial);
+    }
+}

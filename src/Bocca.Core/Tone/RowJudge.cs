@@ -1,0 +1,126 @@
+using Bocca.Core.Advice;
+using Bocca.Core.Buzz;
+using Bocca.Core.Practice;
+
+namespace Bocca.Core.Tone;
+
+/// <summary>Judges a row: what came of its notes, how they were begun and ended, and the one next step with its reason.</summary>
+public static class RowJudge
+{
+    /// <summary>Share of notes that have to come for a row to pass: four of five (common practice).</summary>
+    private const double EnoughShare = 0.8;
+
+    /// <summary>Beats a minute that a tempo rises after two even passes in a row (ours, editable).</summary>
+    private const double TempoStep = 4;
+
+    /// <summary>Judges.</summary>
+    /// <param name="row">What was heard.</param>
+    /// <param name="asked">What was asked.</param>
+    /// <param name="pupil">Who played.</param>
+    /// <param name="passesBefore">Passes of the same drill at the same tempo in a row before this one.</param>
+    public static TakeVerdict Judge(HeardRow row, AskedRow asked, JudgedPupil pupil, int passesBefore = 0)
+    {
+        var bands = StageBands.For(SoundStage.Instrument, asked.Pupil).Under(pupil.Approach);
+        if (row.Problem is { } problem)
+            return new TakeVerdict(TakeOutcome.CannotTell, $"Cannot tell: {problem.Why}", [], [], Again(asked, problem.Remedy, problem.Why));
+        if (row.Notes.All(note => note.Sound is null) && row.Extra.Count == 0 && row.Notes.All(note => note.Judged.Outcome == NoteOutcome.NoTone))
+            return new TakeVerdict(TakeOutcome.CannotTell, "Cannot tell: no tone was found in the whole take.", [], [], Again(asked, "Check the microphone, and play one note close to it.", "Nothing was heard but the room."));
+        var articulation = RowArticulation.Of(row);
+        var aims = ToneAims.Of(row, asked, articulation, bands, pupil);
+        var findings = RowFindings.Of(row, asked, articulation, bands, pupil);
+        var outcome = Outcome(row, findings, aims);
+        return new TakeVerdict(outcome, Summary(row, findings, aims), Numbers(row, articulation, bands), findings, Next(outcome, row, asked, findings, aims, pupil, passesBefore)) { Asked = aims };
+    }
+
+    private static TakeOutcome Outcome(HeardRow row, IReadOnlyList<Finding> findings, IReadOnlyList<AskedHeard> aims)
+    {
+        if (row.Doubt is not null and not { Kind: RowDoubtKind.TooShort })
+            return TakeOutcome.CannotTell;
+        var came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
+        if (came < 0.5 * row.Notes.Count && row.Notes.Count > 1)
+            return TakeOutcome.StepBack;
+        return came >= EnoughShare * row.Notes.Count && findings.Count == 0 && aims.All(aim => aim.Met != false) ? TakeOutcome.Passed : TakeOutcome.Repeat;
+    }
+
+    private static string Summary(HeardRow row, IReadOnlyList<Finding> findings, IReadOnlyList<AskedHeard> aims)
+    {
+        if (row.Doubt is { } doubt)
+            return doubt.Sentence;
+        var miss = row.Notes.FirstOrDefault(note => note.Judged.Outcome != NoteOutcome.Right);
+        if (row.Notes.Count == 1)
+            return row.Notes[0].Judged.Sentence;
+        var came = $"{Words.Of(row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right), row.Notes.Count)} notes came.";
+        if (miss is not null)
+            return $"{came} {Place(row, miss)}{miss.Judged.Sentence}";
+        return findings.Count > 0 ? $"{came} {findings[0].Heard}"
+            : aims.FirstOrDefault(aim => aim.Met == false) is { } missed ? $"{came} {Capital(missed.What)}: {missed.Heard}; asked were {missed.Asked}."
+            : came;
+    }
+
+    private static string Place(HeardRow row, RowNote miss) => row.Notes.Count > 2 ? $"Note {miss.Number}: " : "";
+
+    private static List<HeardNumber> Numbers(HeardRow row, RowArticulation articulation, StageBands bands)
+    {
+        var heard = new List<HeardNumber>();
+        var came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
+        heard.Add(new HeardNumber("notes", $"{came} of {row.Notes.Count}", came == row.Notes.Count ? "as meant" : "came as meant", came >= EnoughShare * row.Notes.Count));
+        var right = row.Notes.Where(note => note.Judged is { Outcome: NoteOutcome.Right, Cents: not null }).Select(note => note.Judged.Cents!.Value).Order().ToList();
+        if (right.Count > 0)
+        {
+            var middle = right[right.Count / 2];
+            heard.Add(new HeardNumber("tuning", $"{middle:+0;-0;0} cents", Math.Abs(middle) < 10 ? "in tune" : middle > 0 ? "sharp" : "flat", null));
+        }
+
+        if (articulation.RiseMs is { } rise)
+            heard.Add(new HeardNumber("start", $"{rise:0} ms", rise <= bands.TonguedRiseMs ? "there at once" : "swelling", rise <= bands.TonguedRiseMs ? true : null));
+        if (articulation.Duty is { } duty)
+            heard.Add(new HeardNumber("sounding", $"{100 * duty:0} %", "of the time from start to start", null));
+        return heard;
+    }
+
+    private static NextStep Next(TakeOutcome outcome, HeardRow row, AskedRow asked, IReadOnlyList<Finding> findings, IReadOnlyList<AskedHeard> aims, JudgedPupil pupil, int passesBefore)
+    {
+        if (row.Doubt is { } doubt)
+            return Again(asked, doubt.Kind == RowDoubtKind.TooShort ? "Play the whole row, in one go." : "Look at that first; the take is kept.", doubt.Sentence);
+        if (outcome == TakeOutcome.Passed)
+            return Onward(asked, passesBefore);
+        if (row.Notes.FirstOrDefault(note => note.Judged.Outcome == NoteOutcome.TwoReadings) is { } open && findings.Count == 0)
+            return Again(asked, $"Play it again and look at the hand: {open.Judged.Meant.Setting}.", open.Judged.Sentence);
+        if (findings.Count > 0)
+            return Advised(outcome, asked, findings, pupil);
+        return aims.FirstOrDefault(aim => aim.Met == false) is { } missed
+            ? Again(asked, missed.Cue, $"{Capital(missed.What)}: asked {missed.Asked}, heard {missed.Heard}.")
+            : Again(asked, "Once more, the same way.", "Not every note came yet.");
+    }
+
+    private static NextStep Advised(TakeOutcome outcome, AskedRow asked, IReadOnlyList<Finding> findings, JudgedPupil pupil)
+    {
+        var evidence = pupil.Known.Where(item => !item.Signal.StartsWith("heard.", StringComparison.Ordinal)).Concat(findings.Select(Evidence.Heard)).ToList();
+        var tense = pupil.Tense || Adviser.IsTense(evidence);
+        var first = findings[0];
+        var step = Again(asked, first.Symptom.FixFor(pupil.Approach, tense).Cue, $"{first.Symptom.Cause} {first.Heard}");
+        return outcome == TakeOutcome.StepBack && asked.Drill is { } drill && drill.Easier != drill.Id ? step with { DrillId = drill.Easier } : step;
+    }
+
+    private static NextStep Onward(AskedRow asked, int passesBefore)
+    {
+        if (asked.Drill is not { } drill)
+            return Again(asked, "Take the next note.", "Every note came as meant.");
+        if (drill.Aim is ToneAim.Joined or ToneAim.Short)
+        {
+            var tempo = asked.Plan.Tempo;
+            return passesBefore >= 1
+                ? Again(asked, $"The same at {tempo + TempoStep:0}.", $"Two even passes in a row at {tempo:0}.") with { Tempo = Math.Min(CuePlan.TempoRange.Fastest, tempo + TempoStep) }
+                : Again(asked, "Once more just as evenly; then a little faster.", $"One even pass at {tempo:0}; two raise the tempo.");
+        }
+
+        var onward = ToneDrill.All.SkipWhile(known => known.Id != drill.Id).Skip(1).FirstOrDefault(known => known.From <= asked.Pupil);
+        return onward is null
+            ? Again(asked, "Take the next note.", "Every note came as meant.")
+            : new NextStep(NextPlace.Tone, onward.Id, $"Go on: {onward.Name}.", "Every note came as meant.");
+    }
+
+    private static NextStep Again(AskedRow asked, string cue, string reason) => new(NextPlace.Tone, asked.Drill?.Id, cue, reason);
+
+    private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
+}

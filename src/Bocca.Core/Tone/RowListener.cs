@@ -1,0 +1,147 @@
+using Bocca.Core.Buzz;
+using Bocca.Core.Music;
+using Bocca.Core.Practice;
+using Bocca.Core.Sound;
+
+namespace Bocca.Core.Tone;
+
+/// <summary>What was asked of the player of a row.</summary>
+/// <param name="Plan">The notes and their times.</param>
+/// <param name="Player">Who plays what.</param>
+/// <param name="Pupil">How far the pupil has come.</param>
+public sealed record AskedRow(RowPlan Plan, PlayerSituation Player, LearningStage Pupil)
+{
+    /// <summary>The drill; null for a row of one's own.</summary>
+    public ToneDrill? Drill { get; init; }
+
+    /// <summary>When the first note was due, seconds into the sound; null to use the sound's own marks, or to take the notes as they come.</summary>
+    public double? FirstCueSeconds { get; init; }
+
+    /// <summary>How much of the recording did not arrive, seconds.</summary>
+    public double MissingSeconds { get; init; }
+
+    /// <summary>Whether marks that the sound brings along say when its notes were due.</summary>
+    public bool UsesMarks { get; init; } = true;
+}
+
+/// <summary>A meant note with the sound that answered it.</summary>
+/// <param name="Number">Its place in the row, from 1.</param>
+/// <param name="Asked">What was asked.</param>
+/// <param name="Judged">What came of it.</param>
+/// <param name="Sound">How it sounded; null where nothing answered it.</param>
+/// <param name="Measures">What its tone says; null where there was none.</param>
+public sealed record RowNote(int Number, AskedNote Asked, JudgedNote Judged, SoundedNote? Sound, AttemptMeasures? Measures);
+
+/// <summary>A row of notes, heard and held against what was meant.</summary>
+/// <param name="Track">The pitch of the take.</param>
+/// <param name="Notes">The meant notes, in order.</param>
+/// <param name="Extra">Sounds that nobody meant.</param>
+/// <param name="Problem">What makes the recording unfit; null if it could be judged.</param>
+/// <param name="Doubt">What makes the whole take look other than announced; null for nothing.</param>
+public sealed record HeardRow(PitchTrack Track, IReadOnlyList<RowNote> Notes, IReadOnlyList<SoundedNote> Extra, Disturbance? Problem, RowDoubt? Doubt);
+
+/// <summary>Listens to a row of notes from end to end: finds the notes, pairs them with those meant, decides on each.</summary>
+public static class RowListener
+{
+    /// <summary>What never settles within this spread is no clear tone (cents).</summary>
+    private const double ClearCents = 100;
+
+    /// <summary>Air counts from this long (seconds) and this far over the room (dB).</summary>
+    private const double AirSeconds = 0.3, AirDb = 6;
+
+    /// <summary>A phrase's sounds may begin so long before it was due (seconds).</summary>
+    private const double EarlySeconds = 0.5;
+
+    /// <summary>Hears a row out. A row of the same note, over and over, is a take of tries.</summary>
+    public static HeardRow Hear(MonoSound sound, AskedRow asked)
+    {
+        var (plan, player) = (asked.Plan, asked.Player);
+        var track = PitchTrack.Of(sound);
+        if (Disturbance.Find(sound, track, [], voiceAsked: true) is { Kind: not DisturbanceKind.Narrow } problem)
+            return new HeardRow(track, [.. plan.Notes.Select((note, i) => new RowNote(i + 1, note, Unreadable(note.Meant, problem), null, null))], [], problem, null);
+        var sounded = NoteFinder.Find(sound, track);
+        var starts = Starts(sound, asked);
+        var shift = plan.Notes.Any(note => note.AnyPartial) ? null : RowDoubt.SharedShift(plan.Meant, sounded, player.Tuning);
+        var answers = Answers(plan, sounded, starts, player.Tuning, shift ?? 0);
+        var measurer = new AttemptMeasurer(sound, track);
+        var notes = new List<RowNote>();
+        for (var i = 0; i < plan.Notes.Count; i++)
+            notes.Add(Note(i, asked, answers, sounded, starts, notes, track, measurer));
+        var extra = sounded.Where((_, at) => !answers.Contains(at)).ToList();
+        var doubt = TwoPitches.Heard(sound, sounded)
+            ? new RowDoubt(RowDoubtKind.TwoPlayers, "Two pitches sound at once: somebody else plays too. One at a time, and hear it again.")
+            : RowDoubt.Of(plan.Meant, sounded, player, shift, timed: starts is not null);
+        return new HeardRow(track, notes, extra, null, doubt);
+    }
+
+    /// <summary>When each note was due; null where nobody said.</summary>
+    private static List<double>? Starts(MonoSound sound, AskedRow asked)
+    {
+        var first = asked.FirstCueSeconds ?? (asked.UsesMarks && sound.CueSeconds is { Count: > 0 } marks ? marks[0] : null);
+        return first is { } at ? [.. asked.Plan.Starts.Select(start => start + at)] : null;
+    }
+
+    /// <summary>The sound that answers each note: in time where times are known, phrase by phrase; else as they come.</summary>
+    private static int?[] Answers(RowPlan plan, IReadOnlyList<SoundedNote> sounded, List<double>? starts, Tuning tuning, double shift)
+    {
+        if (starts is null)
+            return [.. RowAligner.Align(plan.Meant, sounded, tuning, shift)];
+        var answers = new int?[plan.Notes.Count];
+        var phrases = plan.Phrases;
+        for (var p = 0; p < phrases.Count; p++)
+        {
+            var (first, end) = phrases[p];
+            double Opening(int phrase) => phrase == 0 ? double.NegativeInfinity
+                : phrase >= phrases.Count ? double.PositiveInfinity
+                : starts[phrases[phrase].First] - Math.Min(EarlySeconds, plan.Notes[phrases[phrase].First - 1].RestBeats * plan.BeatSeconds / 2);
+            var within = Enumerable.Range(0, sounded.Count).Where(at => sounded[at].StartSeconds >= Opening(p) && sounded[at].StartSeconds < Opening(p + 1)).ToList();
+            var aligned = RowAligner.Align([.. plan.Notes.Skip(first).Take(end - first).Select(note => note.Meant)], [.. within.Select(at => sounded[at])], tuning, shift);
+            for (var i = first; i < end; i++)
+                answers[i] = aligned[i - first] is { } at ? within[at] : null;
+        }
+
+        return answers;
+    }
+
+    private static RowNote Note(int i, AskedRow asked, int?[] answers, IReadOnlyList<SoundedNote> sounded, List<double>? starts, List<RowNote> before, PitchTrack track, AttemptMeasurer measurer)
+    {
+        var note = asked.Plan.Notes[i];
+        if (answers[i] is not { } at)
+        {
+            var from = Math.Max(before.Select(earlier => earlier.Sound?.EndSeconds ?? 0).DefaultIfEmpty(0).Max(), starts?[i] ?? 0);
+            var next = answers.Skip(i + 1).OfType<int>().Select(answer => sounded[answer].StartSeconds).DefaultIfEmpty(track.Frames.Count * PitchTrack.HopSeconds).First();
+            var to = starts is null ? next : Math.Min(next, from + ((note.Beats + note.RestBeats) * asked.Plan.BeatSeconds));
+            return new RowNote(i + 1, note, Unanswered(note.Meant, track, from, to), null, null);
+        }
+
+        var sound = sounded[at];
+        var previous = i > 0 ? asked.Plan.Notes[i - 1].Meant : null;
+        var (first, end) = ((int)Math.Round(sound.StartSeconds / PitchTrack.HopSeconds), (int)Math.Round(sound.EndSeconds / PitchTrack.HopSeconds));
+        first = Math.Clamp(first, 0, track.Frames.Count - 2);
+        var measures = measurer.Measure(new Attempt([new ToneRun(first, Math.Clamp(end, first + 1, track.Frames.Count))]), i + 1, starts?[i], null, note.Beats * note.Share * asked.Plan.BeatSeconds);
+        return new RowNote(i + 1, note, Answered(note, sound, asked.Player, previous), sound, measures);
+    }
+
+    private static JudgedNote Answered(AskedNote note, SoundedNote sound, PlayerSituation player, MeantNote? previous)
+    {
+        if (sound.SpreadCents > ClearCents)
+            return new JudgedNote { Meant = note.Meant, Outcome = NoteOutcome.NoClearTone, HeardHz = sound.MedianHz, Sentence = $"{note.Meant.Written} was meant; the sound settled on no pitch: it moved by {sound.SpreadCents:0} cents." };
+        var judged = NoteDecider.Decide(note.Meant, sound.MedianHz, player, previous);
+        return note.AnyPartial && judged.Partial is { } partial && judged.OtherSetting is null
+            ? judged with { Outcome = NoteOutcome.Right, Sentence = $"It spoke: partial {partial}, {judged.HeardWritten}." }
+            : judged;
+    }
+
+    private static JudgedNote Unanswered(MeantNote meant, PitchTrack track, double from, double to)
+    {
+        var room = AttemptFinder.RoomDb(track);
+        // The neighbours' own dying away is no air: a tenth of a second is left at either end.
+        var air = track.Frames.Count(frame => frame.TimeSeconds > from + 0.1 && frame.TimeSeconds < to - 0.1 && frame.LevelDb > room + AirDb) * PitchTrack.HopSeconds;
+        return air >= AirSeconds
+            ? new JudgedNote { Meant = meant, Outcome = NoteOutcome.AirOnly, Sentence = $"{meant.Written} was meant; air came, no tone." }
+            : new JudgedNote { Meant = meant, Outcome = NoteOutcome.NoTone, Sentence = $"{meant.Written} was meant; nothing was heard." };
+    }
+
+    private static JudgedNote Unreadable(MeantNote meant, Disturbance problem) =>
+        new() { Meant = meant, Outcome = NoteOutcome.CannotTell, Sentence = $"Cannot tell: {problem.Why}" };
+}
