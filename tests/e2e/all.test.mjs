@@ -13,6 +13,7 @@ await import("./sources.mjs");
 await import("./drills.mjs");
 await import("./breath.mjs");
 await import("./setup.mjs");
+await import("./tone.mjs");
 await import("./notes.mjs");
 await import("./everywhere.mjs");
 await import("./start.mjs");

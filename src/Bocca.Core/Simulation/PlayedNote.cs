@@ -4,7 +4,7 @@ namespace Bocca.Core.Simulation;
 
 /// <summary>A note as the practice player plays it.</summary>
 /// <param name="Hertz">Its pitch.</param>
-/// <param name="Beats">Its written length, beats.</param>
+/// <param name="Beats">Beats to the next note: its written length and the rest after it.</param>
 /// <param name="Share">How much of that sounds, 0 to 1.</param>
 /// <param name="SlurredToNext">Whether the next follows in the same tone.</param>
 public sealed record PlayedNote(double Hertz, double Beats, double Share, bool SlurredToNext)
@@ -22,4 +22,13 @@ public sealed record PlayedNote(double Hertz, double Beats, double Share, bool S
             beats,
             note.SlurredToNext ? 1 : share,
             note.SlurredToNext))];
+
+    /// <summary>A drill as it comes when some notes are missed: rests are part of a note's length that does not sound.</summary>
+    /// <exception cref="ArgumentException">A miss cannot be made on the instrument.</exception>
+    public static IReadOnlyList<PlayedNote> Row(RowPlan plan, PlayerSituation player, RowCharacter character) =>
+        [.. Row(plan.Meant, player, 1, 1, character.Misses).Zip(plan.Notes, (played, note) => played with
+        {
+            Beats = note.Beats + note.RestBeats,
+            Share = note.Meant.SlurredToNext ? 1 : note.Beats * note.Share * character.Share / (note.Beats + note.RestBeats),
+        })];
 }

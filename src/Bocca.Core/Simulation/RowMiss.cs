@@ -16,6 +16,9 @@ public enum RowMissKind
     /// <summary>Other valves or another position, with the same partial: a setting.</summary>
     Setting,
 
+    /// <summary>One valve is down instead of up, or the other way: its number.</summary>
+    Valve,
+
     /// <summary>The whole pitch lies off: cents.</summary>
     Cents,
 }
@@ -28,7 +31,7 @@ public sealed record RowMiss(RowMissKind Kind, string Amount, IReadOnlySet<int>?
 {
     private const double MostPartials = 4, MostCm = 60, MostCents = 2400;
 
-    /// <summary>Reads <c>partial=-1@2</c>, <c>slide-in=3</c>, <c>setting=1-2@1,3</c> or <c>cents=20</c>.</summary>
+    /// <summary>Reads <c>partial=-1@2</c>, <c>slide-in=3</c>, <c>valve=2</c>, <c>setting=1-2@1,3</c> or <c>cents=20</c>.</summary>
     /// <exception cref="FormatException">It is no such miss.</exception>
     public static RowMiss Parse(string text)
     {
@@ -55,6 +58,7 @@ public sealed record RowMiss(RowMissKind Kind, string Amount, IReadOnlySet<int>?
     {
         RowMissKind.Partial => hertz * player.Hertz(meant.Tube, Math.Clamp(meant.Partial + (int)Number, 1, HarmonicSeries.Highest)) / player.Hertz(meant.Tube, meant.Partial),
         RowMissKind.Cents => hertz * Math.Pow(2, Number / 1200),
+        RowMissKind.Valve => hertz * player.Hertz(Toggled(meant, player.Instrument), meant.Partial) / player.Hertz(meant.Tube, meant.Partial),
         RowMissKind.Setting => hertz * player.Hertz(TubeOf(player.Instrument), meant.Partial) / player.Hertz(meant.Tube, meant.Partial),
         _ => player.Instrument.Slide is null
             ? throw new ArgumentException($"{player.Instrument.Id} has no slide.")
@@ -66,6 +70,15 @@ public sealed record RowMiss(RowMissKind Kind, string Amount, IReadOnlySet<int>?
     private Tube TubeOf(Instrument instrument) => Setting.TryParse(Amount, instrument.Slide is not null, out var setting) && instrument.TubeOf(setting) is { } tube
         ? tube
         : throw new ArgumentException($"'{Amount}' cannot be set on {instrument.Id}.");
+
+    private Tube Toggled(MeantNote meant, Instrument instrument)
+    {
+        var valve = (int)Number;
+        var setting = meant.Setting.Presses(valve) ? meant.Setting.Valves.Where(each => each != valve) : meant.Setting.Valves.Append(valve);
+        return valve is >= 1 and <= 8 && instrument.Slide is null && instrument.TubeOf(Instruments.Setting.OfValves(meant.Setting.Attachment, setting)) is { } tube
+            ? tube
+            : throw new ArgumentException($"{instrument.Id} has no valve {valve}.");
+    }
 
     private static double TubeMetres(MeantNote meant, Instrument instrument) => instrument.SlideTubeMetres(meant.Setting.Attachment) * Math.Pow(2, (meant.Setting.Position - 1) / 12.0);
 

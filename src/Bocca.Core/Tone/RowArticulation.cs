@@ -42,7 +42,8 @@ public sealed record RowArticulation
         var notes = row.Notes.Where(note => note.Sound is not null).ToList();
         // Only what is next to each other in the row says something about the time between.
         var pairs = notes.Zip(notes.Skip(1)).Where(pair => pair.Second.Number == pair.First.Number + 1).ToList();
-        var tongued = pairs.Where(pair => !pair.First.Judged.Meant.SlurredToNext).ToList();
+        // A note before a rest is followed by nothing it could be joined to.
+        var tongued = pairs.Where(pair => !pair.First.Judged.Meant.SlurredToNext && pair.First.Asked.RestBeats == 0).ToList();
         var endings = notes.Where(note => !note.Judged.Meant.SlurredToNext && note.Sound!.FallMs is not null).ToList();
         var closed = endings.Where(note => note.Sound!.FallMs <= ClosedMs).Select(note => note.Number).ToList();
         return new RowArticulation

@@ -71,7 +71,7 @@ public static class RowJudge
             heard.Add(new HeardNumber("tuning", $"{middle:+0;-0;0} cents", Math.Abs(middle) < 10 ? "in tune" : middle > 0 ? "sharp" : "flat", null));
         }
 
-        if (articulation.RiseMs is { } rise)
+        if (articulation.RiseMs is { } rise && right.Count > 0)
             heard.Add(new HeardNumber("start", $"{rise:0} ms", rise <= bands.TonguedRiseMs ? "there at once" : "swelling", rise <= bands.TonguedRiseMs ? true : null));
         if (articulation.Duty is { } duty)
             heard.Add(new HeardNumber("sounding", $"{100 * duty:0} %", "of the time from start to start", null));
@@ -98,7 +98,8 @@ public static class RowJudge
         var evidence = pupil.Known.Where(item => !item.Signal.StartsWith("heard.", StringComparison.Ordinal)).Concat(findings.Select(Evidence.Heard)).ToList();
         var tense = pupil.Tense || Adviser.IsTense(evidence);
         var first = findings[0];
-        var step = Again(asked, first.Symptom.FixFor(pupil.Approach, tense).Cue, $"{first.Symptom.Cause} {first.Heard}");
+        // What was missed is said already; a number outside its band is said with the cause.
+        var step = Again(asked, first.Symptom.FixFor(pupil.Approach, tense).Cue, first.Limit == 0 ? first.Symptom.Cause : $"{first.Symptom.Cause} {first.Heard}");
         return outcome == TakeOutcome.StepBack && asked.Drill is { } drill && drill.Easier != drill.Id ? step with { DrillId = drill.Easier } : step;
     }
 

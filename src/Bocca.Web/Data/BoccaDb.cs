@@ -10,6 +10,8 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
 
     public DbSet<Take> Takes => Set<Take>();
 
+    public DbSet<ToneTake> Tones => Set<ToneTake>();
+
     public DbSet<AcceptedStep> Steps => Set<AcceptedStep>();
 
     public DbSet<SavedNote> Notes => Set<SavedNote>();
@@ -57,6 +59,11 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         modelBuilder.Entity<Take>().Property(take => take.Outcome).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<Take>().Ignore(take => take.Measures).Ignore(take => take.Verdict).Ignore(take => take.Threads);
         modelBuilder.Entity<Take>().HasIndex(take => new { take.PupilId, take.Kept, take.RecordedAt });
+        modelBuilder.Entity<ToneTake>().HasQueryFilter(take => take.DeletedAt == null).Ignore(take => take.Trace).Ignore(take => take.Verdict);
+        modelBuilder.Entity<ToneTake>().Property(take => take.Source).HasConversion<string>().HasMaxLength(30);
+        modelBuilder.Entity<ToneTake>().Property(take => take.Outcome).HasConversion<string>().HasMaxLength(30);
+        modelBuilder.Entity<ToneTake>().HasIndex(take => new { take.PupilId, take.Kept, take.RecordedAt });
+        modelBuilder.Entity<Pupil>().HasMany<ToneTake>().WithOne().HasForeignKey(take => take.PupilId);
         modelBuilder.Entity<AcceptedStep>().Property(step => step.Place).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<AcceptedStep>().HasIndex(step => new { step.PupilId, step.DoneAt });
         modelBuilder.Entity<SavedNote>().HasIndex(note => new { note.PupilId, note.SavedAt });

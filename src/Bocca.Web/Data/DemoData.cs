@@ -5,6 +5,7 @@ using Bocca.Core.Fingering;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
+using Bocca.Core.Tone;
 
 namespace Bocca.Web.Data;
 
@@ -20,6 +21,7 @@ public static class DemoData
             [new(11, "air-first=900 wander=110"), new(9, "air-first=900 wander=100"), new(8, "air-first=800 wander=90"), new(7, "air-first=800@1,2,4 wander=30"), new(5, "air-first=700@2,3 wander=22"), new(3, "wander=18"), new(2, "air-first=700@2,3 wander=16", Accepted: true)], [])
         {
             Born = 2016,
+            Tones = [new(6, "what-came", "D4", "one-low"), new(1, "what-came", "D4", "good")],
             Breaths = [new(11, 0, "gusty=0.6"), new(9, 0, ""), new(7, 0, "gusty=0.1"), new(5, 1, "short=0.3"), new(2, 1, "gusty=0.1")],
             Placements = [new(11.5, 0.44, 1.5, 3), new(9.5, 0.45, 1, 2), new(8.5, 0.46, 0.5, 4), new(7.5, 0.51, 0.5, 1), new(5.5, 0.53, 0, 2), new(2.5, 0.52, 0.5, 1)],
         },
@@ -27,15 +29,17 @@ public static class DemoData
             [new(27, "wander=60"), new(20, "partial-below=0.5@1,3 wander=20"), new(13, "partial-below=0.7@2,4 wander=20"), new(6, "wander=30"), new(1, "partial-below=0.7@4 wander=20", Accepted: true)], ["C4", "D4"])
         {
             Born = 2014,
+            Tones = [new(6, "what-came", "G4", "one-low"), new(1, "what-came", "E4", "one-high")],
             Breaths = [new(20, 1, ""), new(13, 1, "gusty=0.15")],
             Placements = [new(20.5, 0.64, 0, 0), new(6.5, 0.66, -1, 2)],
         },
         new("Ines Calloway", "trombone", "bass", null, LearningStage.FirstNotes, 60, "Short arms; the slide stops short of sixth.",
-            [new(34, "wander=70"), new(21, "wander=55"), new(9, "wander=30 drift=-12"), new(3, "wander=20")], ["Bb2", "F3"]) { Born = 2015, Arm = 45, Breaths = [new(9, 0, ""), new(3, 0, "")] },
+            [new(34, "wander=70"), new(21, "wander=55"), new(9, "wander=30 drift=-12"), new(3, "wander=20")], ["Bb2", "F3"]) { Born = 2015, Arm = 45, Breaths = [new(9, 0, ""), new(3, 0, "")], Tones = [new(9, "what-came", "C3", "slide-in"), new(3, "what-came", "C3", "slide-in")] },
         new("Kofi Lindqvist", "euphonium-4v-comp", "bass", ApproachPreset.LipsFirst, LearningStage.Second, 190, "Comes from three valves; the fourth is new.",
             [new(31, "wander=22"), new(24, "wander=20 drift=-26"), new(15, "wander=14 fade=4"), new(4, "wander=10")], ["Bb2", "C3", "F3"])
         {
             Born = 2011,
+            Tones = [new(5, "open-tuning", "", "good"), new(4, "tongue-four", "", "closes")],
             Breaths = [new(31, 1, ""), new(24, 1, "gusty=0.1"), new(15, 2, "gusty=0.2"), new(14, 2, ""), new(4, 3, "short=0.1"), new(3, 3, "gusty=0.1")],
         },
         new("Bea Okonjo", "tuba-bb-3v", "bass", ApproachPreset.AirFirst, LearningStage.FirstNotes, 75, "On a cushion. Asthma: no breath holding, easy breaths.",
@@ -75,6 +79,7 @@ public static class DemoData
         var scales = Scales(played.ConvertAll(item => (item.Pupil, item.Take, item.Seed)), now);
         var heard = played.AsParallel().AsOrdered().Select(item => (item.Take, Heard: Play(item.Pupil, item.Take, item.Seed, now, scales.GetValueOrDefault(item.Pupil.Id)))).ToList();
         db.Takes.AddRange(heard.Select(item => item.Heard));
+        db.Tones.AddRange(Pupils.Zip(pupils).SelectMany(pair => pair.First.Tones.Select((tone, i) => (Pupil: pair.Second, tone, i))).AsParallel().AsOrdered().Select(item => Play(item.Pupil, item.tone, (item.Pupil.Id * 10) + item.i, now)).ToList());
         db.Breaths.AddRange(Pupils.Zip(pupils).SelectMany(pair => pair.First.Breaths.Select((breath, i) => Breathe(pair.Second, breath, (pair.Second.Id * 50) + i, now))));
         foreach (var (demo, pupil) in Pupils.Zip(pupils))
             AddPlacements(db, demo, pupil, now);
@@ -100,6 +105,19 @@ public static class DemoData
         var stored = Take.Of(pupil, asked, SoundSource.PracticePlayer, heard, pupil.ApproachIn(Room), now.AddDays(-take.DaysAgo));
         stored.Kept = true;
         return stored;
+    }
+
+    private static ToneTake Play(Pupil pupil, DemoTone tone, int seed, DateTime now)
+    {
+        var (drill, player, approach) = (ToneDrill.Get(tone.Drill), new PlayerSituation(pupil.Instrument, pupil.Reading), pupil.ApproachIn(Room));
+        var asked = new AskedRow(drill.Plan(player, approach, 96, tone.Notes == "" ? null : MeantNote.Row(player.Instrument, player.Reading, tone.Notes)), player, pupil.Stage) { Drill = drill };
+        var how = RowCharacter.Get(tone.Character);
+        var sound = SimulatedPlayer.PlayRow(pupil.Instrument, PlayedNote.Row(asked.Plan, player, how), asked.Plan.Tempo, how.Faults, seed).Sound;
+        asked = asked with { FirstCueSeconds = sound.CueSeconds![0] };
+        var heard = RowListener.Hear(sound, asked);
+        var take = ToneTake.Of(pupil, asked, tone.Notes, "", SoundSource.PracticePlayer, heard, RowJudge.Judge(heard, asked, new JudgedPupil(approach, OwnSound.Unknown)), approach, now.AddDays(-tone.DaysAgo));
+        take.Kept = true;
+        return take;
     }
 
     private static BreathEntry Breathe(Pupil pupil, DemoBreath breath, int seed, DateTime now)
@@ -157,12 +175,16 @@ public static class DemoData
 
         public string Points { get; init; } = "";
 
+        public IReadOnlyList<DemoTone> Tones { get; init; } = [];
+
         public IReadOnlyList<DemoBreath> Breaths { get; init; } = [];
 
         public IReadOnlyList<DemoPlacement> Placements { get; init; } = [];
     }
 
     private sealed record DemoTake(int DaysAgo, string Faults, bool Accepted = false, string Drill = "sound4-rest4");
+
+    private sealed record DemoTone(int DaysAgo, string Drill, string Notes, string Character);
 
     private sealed record DemoBreath(int DaysAgo, int Rung, string Faults);
 

@@ -25,5 +25,6 @@ public static class RecordFile
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;");
         var limit = now - UnsavedTakesLast;
         await db.Takes.IgnoreQueryFilters().Where(take => !take.Kept && take.RecordedAt < limit).ExecuteDeleteAsync();
+        await db.Tones.IgnoreQueryFilters().Where(take => !take.Kept && take.RecordedAt < limit).ExecuteDeleteAsync();
     }
 }

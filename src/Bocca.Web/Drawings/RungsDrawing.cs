@@ -15,23 +15,40 @@ public sealed class RungsDrawing
     private const double ShortHeight = 290;
     private const double Margin = 18;
 
+    /// <summary>The rungs about a note, on the way it is played.</summary>
     public RungsDrawing(Instrument instrument, Reading reading, Core.Fingering.Fingering way)
+        : this(instrument, reading, way.Tube, way.Partial, null, instrument.Slide is null ? FullHeight : ShortHeight)
     {
-        Height = instrument.Slide is null ? FullHeight : ShortHeight;
+    }
+
+    /// <summary>The rungs about a note that was meant, with what was heard at its height.</summary>
+    public RungsDrawing(Instrument instrument, Reading reading, Tube tube, int partial, double? heardHz, double height)
+    {
+        Height = height;
         // Three rungs above the one wanted and three below tell what the lips could get instead.
-        var rungs = Rung.Of(instrument, way.Tube, HarmonicSeries.Highest, Tuning.Standard)
-            .Where(rung => Math.Abs(rung.Partial - way.Partial) <= 3).ToList();
-        var (low, high) = (Math.Log2(rungs[0].Hertz), Math.Log2(rungs[^1].Hertz));
+        var rungs = Rung.Of(instrument, tube, HarmonicSeries.Highest, Tuning.Standard)
+            .Where(rung => Math.Abs(rung.Partial - partial) <= 3 || (heardHz is { } hertz && Math.Abs(Tuning.Cents(rung.Hertz, hertz)) < 250)).ToList();
+        var shown = rungs.Select(rung => Math.Log2(rung.Hertz)).Concat(heardHz is { } also ? [Math.Log2(also)] : []).ToList();
+        var (low, high) = (shown.Min(), shown.Max());
+        double At(double hertz) => Height - Margin - ((Math.Log2(hertz) - low) / (high - low) * (Height - (2 * Margin)));
         Rungs = [.. rungs.Select(rung => new DrawnRung(
             rung.Partial,
-            Height - Margin - ((Math.Log2(rung.Hertz) - low) / (high - low) * (Height - (2 * Margin))),
+            At(rung.Hertz),
             Frame.Say.Pitch(reading.ToWritten(rung.Nearest)),
             rung.Cents,
-            rung.Partial == way.Partial,
-            (rung.Partial - way.Partial) switch { -1 => "lips slack", 1 => "lips tight", _ => "" }))];
+            rung.Partial == partial,
+            (rung.Partial - partial) switch { -1 => "lips slack", 1 => "lips tight", _ => "" }))];
+        if (heardHz is { } heard)
+            (HeardY, WantedY) = (At(heard), Rungs.FirstOrDefault(rung => rung.Wanted)?.Y);
     }
 
     public double Height { get; }
+
+    /// <summary>Where what was heard lies; null for nothing.</summary>
+    public double? HeardY { get; }
+
+    /// <summary>Where what was wanted lies, when something was heard.</summary>
+    public double? WantedY { get; }
 
     public IReadOnlyList<DrawnRung> Rungs { get; }
 }

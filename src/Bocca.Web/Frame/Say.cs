@@ -3,6 +3,7 @@ using Bocca.Core.Buzz;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
+using Bocca.Core.Tone;
 using Bocca.Web.Data;
 
 namespace Bocca.Web.Frame;
@@ -75,7 +76,28 @@ public static class Say
     };
 
     /// <summary>A pitch as it is read: C♯4, B♭3.</summary>
-    public static string Pitch(Pitch pitch) => pitch.ToString().Replace("#", "♯").Replace("b", "♭");
+    public static string Pitch(Pitch pitch) => Spelled(pitch.ToString());
+
+    /// <summary>The name of a pitch in the record as it is read.</summary>
+    public static string Spelled(string pitch) => pitch.Replace("#", "♯").Replace("b", "♭");
+
+    /// <summary>What came of a note, in two or three words for a drawing.</summary>
+    public static string Miss(TracedNote note) => note.Outcome switch
+    {
+        NoteOutcome.PartialLow or NoteOutcome.PartialHigh => $"{Math.Abs(note.By)} {(Math.Abs(note.By) == 1 ? "partial" : "partials")} {(note.By < 0 ? "low" : "high")}",
+        NoteOutcome.OtherSetting => $"on {note.OtherSetting}",
+        NoteOutcome.SlideOff => $"{Math.Abs(note.Cm ?? 0):0.0} cm too far {(note.Cm > 0 ? "in" : "out")}",
+        NoteOutcome.PreviousNote => "the note before",
+        NoteOutcome.Octave => "octave away",
+        NoteOutcome.AirOnly => "air only",
+        NoteOutcome.NoTone => "no tone",
+        NoteOutcome.NoClearTone => "no clear tone",
+        NoteOutcome.TwoReadings => "which way?",
+        _ => "cannot tell",
+    };
+
+    /// <summary>The name of a tone drill of the record.</summary>
+    public static string ToneDrill(string id) => Core.Tone.ToneDrill.All.FirstOrDefault(drill => drill.Id == id)?.Name ?? id;
 
     public static string Setting(Instrument instrument, Setting setting)
     {

@@ -14,7 +14,7 @@ public sealed record Stop(char Key, string Path, string Name, bool Open, string 
         new('2', "breath", "Breath", true, "Paced breaths, an even stream measured, and limits that keep breathing drills safe."),
         new('3', "set-up", "Set-up", true, "Posture, the hold, and where the mouthpiece sits, kept from week to week."),
         new('4', "buzz", "Buzz", true, "Buzzes heard, measured and laid over each other."),
-        new('5', "tone", "Tone", false, "What was just played, held against what was meant."),
+        new('5', "tone", "Tone", true, "What was just played, held against what was meant."),
         new('6', "notes", "Notes", true, "The valve combination or slide position of every written note, and why."),
         new('7', "slurs", "Slurs", false, "The next lip slur for this pupil, written and heard."),
         new('8', "ear", "Ear & count", false, "Copying, singing, clapping and counting."),

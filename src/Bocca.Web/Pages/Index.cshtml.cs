@@ -20,12 +20,13 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         var now = time.GetUtcNow().UtcDateTime;
         var today = DateOnly.FromDateTime(time.GetLocalNow().Date);
         var recent = (await RecentTakesAsync()).ToLookup(take => take.PupilId);
+        var tones = (await LastTonesAsync()).ToDictionary(take => take.PupilId);
         var due = (await Db.Steps.AsNoTracking().Where(step => step.DoneAt == null).OrderBy(step => step.AcceptedAt).ToListAsync())
             .GroupBy(step => step.PupilId).ToDictionary(steps => steps.Key, steps => steps.Last());
         Lines = [.. Everybody.Select(pupil =>
         {
             var takes = recent[pupil.Id].ToList();
-            var last = takes.FirstOrDefault();
+            var last = tones.TryGetValue(pupil.Id, out var tone) && (takes.Count == 0 || tone.RecordedAt > takes[0].RecordedAt) ? tone : takes.FirstOrDefault();
             return new DeskLine(
                 pupil,
                 PlayingTime.InWords(pupil.Started, today),
@@ -46,6 +47,14 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             SELECT r.Id FROM Takes r WHERE r.PupilId = p.Id AND r.Kept AND r.DeletedAt IS NULL ORDER BY r.RecordedAt DESC LIMIT {PastTakes})
         WHERE p.DeletedAt IS NULL
         ORDER BY t.RecordedAt DESC
+        """).ToListAsync();
+
+    /// <summary>The last kept take of notes of every pupil.</summary>
+    private Task<List<RecentTake>> LastTonesAsync() => Db.Database.SqlQuery<RecentTake>($"""
+        SELECT t.PupilId, t.Summary, t.RecordedAt, NULL AS SteadinessCents
+        FROM Pupils p JOIN Tones t ON t.Id = (
+            SELECT r.Id FROM Tones r WHERE r.PupilId = p.Id AND r.Kept AND r.DeletedAt IS NULL ORDER BY r.RecordedAt DESC LIMIT 1)
+        WHERE p.DeletedAt IS NULL
         """).ToListAsync();
 
     private sealed record RecentTake(int PupilId, string Summary, DateTime RecordedAt, double? SteadinessCents);

@@ -45,9 +45,7 @@ public sealed record CountedDrill(double BeatSeconds, double TotalBeats, double 
 public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 {
     private const int PastTakes = 12;
-    private const int TakesForOwnSound = 10;
     private const int TakesOfHistory = 30;
-    private const string SamplesDrill = "three-samples";
 
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? DrillId { get; set; }
@@ -216,9 +214,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     /// <summary>Everything that is known about the pupil when a take is judged.</summary>
     private async Task<JudgedPupil> JudgedAsync(AskedTake asked, bool tense)
     {
-        var samples = await SamplesAsync(asked.On);
-        var scale = samples is null ? null : OwnScale.From(samples.Measures);
-        var own = scale is null ? await OwnSoundAsync(asked.On) : new OwnSound(scale.Centred.HarmonicToNoiseDb, scale.Centred.CentroidOverPitch, scale.Centred.LevelDb);
+        var (scale, own) = await Db.OwnSoundAsync(Pupil!.Id, asked.On);
         var last = await Takes().Where(take => take.Kept && take.On == asked.On && take.DrillId == asked.Drill.Id).FirstOrDefaultAsync();
         return new JudgedPupil(Approach, own, tense || await Db.TenseTodayAsync(Pupil!.Id, time))
         {
@@ -233,15 +229,13 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         };
     }
 
-    private async Task<Take?> SamplesAsync(SoundStage on) => await Takes().FirstOrDefaultAsync(take => take.Kept && take.On == on && take.DrillId == SamplesDrill && take.Outcome == TakeOutcome.Passed);
-
     private async Task<ScaleView?> ScaleAsync(Take? take, SoundStage on)
     {
-        var samples = take?.DrillId == SamplesDrill ? take : await SamplesAsync(on);
+        var samples = take?.DrillId == OwnSounds.SamplesDrill ? take : await Db.SamplesAsync(Pupil!.Id, on);
         if (samples is null || OwnScale.From(samples.Measures) is not { } scale)
             return null;
         var since = samples.RecordedAt;
-        var earlier = await Takes().Where(other => other.Kept && other.On == on && other.DrillId != SamplesDrill && other.RecordedAt >= since && (take == null || other.Id != take.Id)).Take(PastTakes).ToListAsync();
+        var earlier = await Takes().Where(other => other.Kept && other.On == on && other.DrillId != OwnSounds.SamplesDrill && other.RecordedAt >= since && (take == null || other.Id != take.Id)).Take(PastTakes).ToListAsync();
         return new ScaleView(scale, since, take?.Verdict.OnOwnScale, [.. earlier.Select(other => other.Verdict.OnOwnScale).OfType<double>()]);
     }
 
@@ -256,21 +250,15 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 
     private async Task<IReadOnlyList<GateTake>> GateTakesAsync()
     {
-        var takes = await Takes().Where(take => take.Kept && take.On == SoundStage.Mouthpiece && take.DrillId != SamplesDrill && take.Outcome != TakeOutcome.CannotTell).Take(TakesOfHistory).ToListAsync();
+        var takes = await Takes().Where(take => take.Kept && take.On == SoundStage.Mouthpiece && take.DrillId != OwnSounds.SamplesDrill && take.Outcome != TakeOutcome.CannotTell).Take(TakesOfHistory).ToListAsync();
         return [.. Enumerable.Reverse(takes).Select(take => GateTake.Of(take.Measures, take.Verdict.Findings.Select(finding => finding.Tries), DateOnly.FromDateTime(take.RecordedAt), take.Outcome))];
     }
 
     /// <summary>Measures over weeks, of takes of the plain drills on one thing.</summary>
     private async Task<IReadOnlyList<MeasureHistory>> HistoriesAsync(SoundStage on)
     {
-        var takes = await Takes().Where(take => take.Kept && take.On == on && take.DrillId != SamplesDrill && take.Outcome != TakeOutcome.CannotTell).Take(TakesOfHistory).ToListAsync();
+        var takes = await Takes().Where(take => take.Kept && take.On == on && take.DrillId != OwnSounds.SamplesDrill && take.Outcome != TakeOutcome.CannotTell).Take(TakesOfHistory).ToListAsync();
         return MeasureHistory.Of([.. Enumerable.Reverse(takes).Select(take => new DatedTake(take.RecordedAt, take.Measures))]);
-    }
-
-    private async Task<OwnSound> OwnSoundAsync(SoundStage on)
-    {
-        var passed = await Takes().Where(take => take.Kept && take.On == on && take.Outcome == TakeOutcome.Passed && take.DrillId != SamplesDrill).Take(TakesForOwnSound).ToListAsync();
-        return OwnSound.From(passed.Select(take => take.Measures));
     }
 
     private IActionResult Refusing(Func<IActionResult> act)

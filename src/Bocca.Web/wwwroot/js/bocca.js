@@ -6,6 +6,7 @@ import { lips } from "./lips.js";
 import { notes } from "./notes.js";
 import { placement } from "./placement.js";
 import { pupil } from "./pupil.js";
+import { tone } from "./tone.js";
 import { watch } from "./watch.js";
 
 Alpine.data("frame", frame);
@@ -15,5 +16,6 @@ Alpine.data("lips", lips);
 Alpine.data("notes", notes);
 Alpine.data("placement", placement);
 Alpine.data("pupil", pupil);
+Alpine.data("tone", tone);
 Alpine.data("watch", watch);
 Alpine.start();

@@ -1,0 +1,43 @@
+import { engrave } from "./notation.js";
+import { audio } from "./sound.js";
+import { taking } from "./take.js";
+
+// The Tone stop: takes of notes, and the notes engraved.
+export const tone = () => {
+  const take = taking("tone", ["notes", "settings"]);
+  const start = take.init;
+  return Object.defineProperties(take, Object.getOwnPropertyDescriptors({
+    init() {
+      start.call(this);
+      this.shown();
+    },
+
+    // Draws the notes asked for as music.
+    async shown() {
+      const staff = this.$root.querySelector("[data-notation]");
+      if (!staff) return;
+      const picture = await engrave(staff.querySelector("[data-score]").textContent, staff.clientWidth);
+      staff.querySelector(".engraved").replaceChildren(picture);
+    },
+
+    chooseNotes() {
+      const query = new URLSearchParams({ drill: this.field("drill").value, notes: this.field("notes").value, settings: this.field("settings")?.value ?? "" });
+      location.assign(`/tone/${this.$root.dataset.pupil}?${query}`);
+    },
+
+    // The note as it should sound, and for short notes one that is right and one that is clipped.
+    async model(event) {
+      const { hertz, share } = event.currentTarget.dataset;
+      const { tone } = await audio();
+      const synth = new tone.Synth({
+        oscillator: { type: "custom", partials: [1, 0.85, 0.7, 0.5, 0.35, 0.25, 0.16, 0.1, 0.06] },
+        envelope: { attack: 0.04, decay: 0.1, sustain: 0.85, release: share ? 0.03 : 0.15 },
+        volume: -14,
+      }).toDestination();
+      const now = tone.now() + 0.05;
+      if (share) for (let beat = 0; beat < 3; beat++) synth.triggerAttackRelease(Number(hertz), 0.8 * Number(share), now + 0.8 * beat);
+      else synth.triggerAttackRelease(Number(hertz), 1.6, now);
+      setTimeout(() => synth.dispose(), 4000);
+    },
+  }));
+};

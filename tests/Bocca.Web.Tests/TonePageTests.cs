@@ -1,0 +1,136 @@
+using System.Net;
+using System.Text.Json;
+using AngleSharp.Html.Dom;
+using Bocca.Core.Instruments;
+using Bocca.Core.Practice;
+using Bocca.Core.Simulation;
+using Bocca.Core.Sound;
+using Bocca.Core.Tone;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Tests;
+
+/// <summary>The Tone stop: notes heard against what was meant, kept, accepted, measured, refused.</summary>
+public sealed class TonePageTests : IDisposable
+{
+    private readonly Room _room = new();
+
+    public void Dispose() => _room.Dispose();
+
+    [Fact]
+    public async Task Every_drill_is_laid_out_beat_by_beat()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        using var client = _room.CreateClient();
+        foreach (var drill in ToneDrill.All)
+        {
+            var plan = JsonDocument.Parse(await client.GetStringAsync($"/tone/{pupil.Id}?handler=Plan&drill={drill.Id}&tempo=90", TestContext.Current.CancellationToken)).RootElement;
+            Assert.Equal(plan.GetProperty("totalBeats").GetDouble(), plan.GetProperty("beats").GetArrayLength(), 1e-6);
+        }
+    }
+
+    [Fact]
+    public async Task A_miss_is_named_kept_deleted_and_brought_back()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        var page = await HearAsync(tab, pupil.Id, "what-came", "D4", "one-low");
+        Assert.Contains("one partial low", page.QuerySelector("[data-summary]")!.TextContent);
+        Assert.Contains("G", page.QuerySelector("figcaption")!.TextContent);
+        await tab.SendAsync(page, "form[action*=Keep]");
+        var record = (await tab.OpenAsync($"/record/{pupil.Id}")).Page;
+        Assert.Contains("0 of 2", record.Body!.TextContent);
+        var gone = (await tab.SendAsync(record, "form[action*='/tone/'][action*=Delete]")).Page;
+        Assert.Contains("Kept takes will stand here", gone.Body!.TextContent);
+        await tab.SendAsync(gone, "form[action*=Restore]");
+        Assert.Contains("0 of 2", (await tab.OpenAsync($"/record/{pupil.Id}")).Page.Body!.TextContent);
+    }
+
+    [Fact]
+    public async Task Two_even_passes_in_a_row_raise_the_tempo()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        var first = await HearAsync(tab, pupil.Id, "tongue-four", "", "good");
+        Assert.Contains("Once more just as evenly", first.QuerySelector("[data-next]")!.TextContent);
+        var second = await HearAsync(tab, pupil.Id, "tongue-four", "", "good");
+        Assert.Contains("The same at 124", second.QuerySelector("[data-next]")!.TextContent);
+        var next = (await tab.SendAsync(second, "form[action*=Accept]")).Page;
+        Assert.Equal("124", next.QuerySelector("[name=tempo]")!.GetAttribute("value"));
+    }
+
+    [Fact]
+    public async Task A_measured_instrument_is_reckoned_with_from_then_on()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        await _room.InRecordAsync(async db =>
+        {
+            (await db.Pupils.SingleAsync(each => each.Id == pupil.Id)).Stage = LearningStage.Second;
+            return await db.SaveChangesAsync();
+        });
+        var tab = Tab();
+        var measured = await HearAsync(tab, pupil.Id, "open-tuning", "", "good", ["cents=30"]);
+        Assert.Matches(@"\d+ cents sharp: main slide \d+ mm out", measured.QuerySelector(".aims")!.TextContent);
+        await tab.SendAsync(measured, "form[action*=Keep]");
+        var after = (await tab.OpenAsync($"/tone/{pupil.Id}?drill=what-came")).Page;
+        Assert.Matches(@"\d+ cents sharp as a whole", after.QuerySelector("[data-passport]")!.TextContent);
+    }
+
+    [Theory]
+    [InlineData("what-came", "C2", "", "cannot be played")]
+    [InlineData("what-came", "D4", "1", "does not give D4")]
+    [InlineData("sneeze", "", "", "'sneeze' is not a tone drill")]
+    public async Task What_cannot_be_played_is_refused_in_a_sentence(string drill, string notes, string settings, string sentence)
+    {
+        var pupil = await _room.AddAsync("Ada");
+        using var client = _room.CreateClient();
+        var response = await client.GetAsync($"/tone/{pupil.Id}?handler=Plan&drill={drill}&tempo=80&notes={notes}&settings={settings}", TestContext.Current.CancellationToken);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, response.StatusCode);
+        Assert.Contains(sentence, await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+    }
+
+    [Fact]
+    public async Task What_is_no_recording_is_refused_by_name()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        var (_, page) = await tab.OpenAsync($"/tone/{pupil.Id}");
+        using var body = Body([1, 2, 3], "what-came", "D4");
+        var response = await tab.PostAsync(page, $"/tone/{pupil.Id}?handler=Hear", body);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, response.StatusCode);
+        Assert.Contains("take.wav: not a WAV file", await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+    }
+
+    private static async Task<IHtmlDocument> HearAsync(Tab tab, int pupilId, string drillId, string notes, string character, string[]? misses = null)
+    {
+        var player = new PlayerSituation(Catalogue.Get("trumpet-bb"), Catalogue.Get("trumpet-bb").Readings[0]);
+        var asked = notes == "" ? null : MeantNote.Row(player.Instrument, player.Reading, notes);
+        var plan = ToneDrill.Get(drillId).Plan(player, Approach.Of(ApproachPreset.MouthpieceFirst), 120, asked);
+        var how = RowCharacter.Get(character);
+        how = how with { Misses = [.. how.Misses, .. (misses ?? []).Select(RowMiss.Parse)] };
+        var take = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), 120, how.Faults, 3);
+        using var wav = new MemoryStream();
+        WavFile.Write(wav, take.Sound);
+        var (_, page) = await tab.OpenAsync($"/tone/{pupilId}?drill={drillId}&notes={notes}");
+        using var body = Body(wav.ToArray(), drillId, notes);
+        var response = await tab.PostAsync(page, $"/tone/{pupilId}?handler=Hear", body);
+        Assert.Equal(HttpStatusCode.OK, response.StatusCode);
+        var heard = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
+        var id = System.Text.RegularExpressions.Regex.Match(heard, "data-take=\"(\\d+)\"").Groups[1].Value;
+        return (await tab.OpenAsync($"/tone/{pupilId}?take={id}")).Page;
+    }
+
+    private static MultipartFormDataContent Body(byte[] wav, string drill, string notes) => new()
+    {
+        { new ByteArrayContent(wav), "sound", "take.wav" },
+        { new StringContent(drill), "drill" },
+        { new StringContent("120"), "tempo" },
+        { new StringContent(notes), "notes" },
+        { new StringContent("File"), "source" },
+        { new StringContent("0.5"), "firstCue" },
+        { new StringContent("false"), "tense" },
+        { new StringContent("0"), "missing" },
+    };
+
+    private Tab Tab() => new(_room.CreateClient());
+}

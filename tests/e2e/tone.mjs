@@ -1,0 +1,87 @@
+// The Tone stop: what was played held against what was meant, through the real microphone.
+import assert from "node:assert/strict";
+import { readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { describe, it } from "node:test";
+import { address, bocca, folder, visit } from "./app.mjs";
+
+// A microphone file in which the row comes some time after the page has begun to listen.
+function spoken(name, seconds, ...row) {
+  const [played, path] = [join(folder, `${name}-played.wav`), join(folder, `${name}.wav`)];
+  bocca("simulate", "--stage", "instrument", ...row, "--out", played);
+  const file = readFileSync(played);
+  const [rate, size] = [file.readUInt32LE(24), file.readUInt32LE(40)];
+  const silence = Buffer.alloc(2 * Math.round(seconds * rate));
+  // The room goes on before the row: exact zeros are no room.
+  for (let i = 0; i < silence.length; i += 2) silence.writeInt16LE(Math.round(20 * (Math.random() - 0.5)), i);
+  const out = Buffer.concat([file.subarray(0, 44), silence, file.subarray(44, 44 + size)]);
+  out.writeUInt32LE(out.length - 8, 4);
+  out.writeUInt32LE(size + silence.length, 40);
+  writeFileSync(path, out);
+  return path;
+}
+
+async function listen(page, path, tempo) {
+  await page.goto(`${address}${path}`);
+  await page.selectOption("[name=source]", "Microphone");
+  await page.fill("[name=tempo]", String(tempo));
+  await page.locator("h1").click();
+  await page.keyboard.press("Space");
+  await page.waitForSelector("[data-summary]", { timeout: 90000 });
+}
+
+describe("tone", () => {
+  it("asked D on 1-3, the partial below comes: the screen says so and offers the cue", { timeout: 120000 }, async () => {
+    // Two tries of four counts at 120, four counts apart, meant to come a second late, so that a busy machine cannot push one before its cue.
+    const microphone = spoken("one-low", 2.5, "--instrument", "trumpet-bb", "--row", "D4 D4", "--setting", "1-3 1-3", "--miss", "partial=-1", "--beats", "8", "--share", "0.5", "--tempo", "120");
+    await visit({ microphone }, async (page) => {
+      await listen(page, "/tone/1?drill=what-came&notes=D4&settings=1-3", 120);
+      assert.match(await page.textContent("[data-summary]"), /D4 \(1-3\) was meant; G3 came: one partial low/);
+      assert.match(await page.textContent("[data-next]"), /Sing it|air/);
+      assert.equal(await page.locator(".rungs .heard-here").count(), 1);
+      assert.equal(await page.locator(".rungs .distance").count(), 1);
+      assert.match(await page.textContent(".stage h1"), /microphone/);
+      // Enter accepts: the take is kept, and the same notes stand ready again.
+      await page.locator("h1").click();
+      await page.keyboard.press("Enter");
+      await page.waitForURL(/drill=what-came/);
+      assert.equal(await page.inputValue("[name=notes]"), "D4");
+      assert.match(await page.textContent(".history"), /one partial low/);
+    });
+  });
+
+  it("a trombone's slide three centimetres short is told in centimetres", { timeout: 120000 }, async () => {
+    const microphone = spoken("slide", 2.5, "--instrument", "trombone", "--row", "C3 C3", "--miss", "slide-in=4", "--beats", "8", "--share", "0.5", "--tempo", "120");
+    await visit({ microphone }, async (page) => {
+      await listen(page, "/tone/3?drill=what-came&notes=C3", 120);
+      assert.match(await page.textContent("[data-summary]"), /the slide was [34]\.\d cm too far in: move it out/);
+      assert.match(await page.locator(".row-picture .miss").first().textContent(), /cm too far in/);
+    });
+  });
+
+  it("notes that the tongue closes are named, and the row of starts shown", { timeout: 120000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/tone/1?drill=tongue-four`);
+      await page.selectOption("[name=source]", "PracticePlayer");
+      await page.selectOption("[name=character]", "closes");
+      await page.fill("[name=tempo]", "120");
+      await page.click("[data-go]");
+      await page.waitForSelector("[data-summary]", { timeout: 90000 });
+      assert.match(await page.textContent("[data-summary]"), /closed by the tongue/);
+      assert.match(await page.textContent("[data-next]"), /Let the air end the note/);
+      assert.equal(await page.locator(".row-picture .starts g").count(), 12);
+      assert.match(await page.textContent(".aims"), /joined/);
+    });
+  });
+
+  it("notes that cannot be played are refused in a sentence, and what was typed stays", { timeout: 60000 }, async () => {
+    await visit({ expectErrors: true }, async (page) => {
+      await page.goto(`${address}/tone/1?drill=what-came&notes=C2`);
+      assert.match(await page.textContent("[data-trouble]"), /C2 cannot be played on trumpet-bb/);
+      assert.equal(await page.inputValue("[name=notes]"), "C2");
+      await page.fill("[name=notes]", "H4");
+      await page.keyboard.press("Enter");
+      await page.waitForFunction(() => document.querySelector("[data-trouble]")?.textContent.includes("'H4'"));
+    });
+  });
+});
