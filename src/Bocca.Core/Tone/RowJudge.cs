@@ -83,7 +83,7 @@ public static class RowJudge
         if (row.Doubt is { } doubt)
             return Again(asked, doubt.Kind == RowDoubtKind.TooShort ? "Play the whole row, in one go." : "Look at that first; the take is kept.", doubt.Sentence);
         if (outcome == TakeOutcome.Passed)
-            return Onward(asked, passesBefore);
+            return Onward(asked, pupil.Approach, passesBefore);
         if (row.Notes.FirstOrDefault(note => note.Judged.Outcome == NoteOutcome.TwoReadings) is { } open && findings.Count == 0)
             return Again(asked, $"Play it again and look at the hand: {open.Judged.Meant.Setting}.", open.Judged.Sentence);
         if (findings.Count > 0)
@@ -103,7 +103,7 @@ public static class RowJudge
         return outcome == TakeOutcome.StepBack && asked.Drill is { } drill && drill.Easier != drill.Id ? step with { DrillId = drill.Easier } : step;
     }
 
-    private static NextStep Onward(AskedRow asked, int passesBefore)
+    private static NextStep Onward(AskedRow asked, Approach approach, int passesBefore)
     {
         if (asked.Drill is not { } drill)
             return Again(asked, "Take the next note.", "Every note came as meant.");
@@ -115,7 +115,7 @@ public static class RowJudge
                 : Again(asked, "Once more just as evenly; then a little faster.", $"One even pass at {tempo:0}; two raise the tempo.");
         }
 
-        var onward = ToneDrill.All.SkipWhile(known => known.Id != drill.Id).Skip(1).FirstOrDefault(known => known.From <= asked.Pupil);
+        var onward = ToneDrill.All.SkipWhile(known => known.Id != drill.Id).Skip(1).FirstOrDefault(known => known.From <= asked.Pupil && known.IsFor(approach));
         return onward is null
             ? Again(asked, "Take the next note.", "Every note came as meant.")
             : new NextStep(NextPlace.Tone, onward.Id, $"Go on: {onward.Name}.", "Every note came as meant.");

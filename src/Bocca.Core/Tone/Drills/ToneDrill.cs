@@ -51,7 +51,7 @@ public sealed record ToneSet(string Row, double Beats, double RestBeats, int Tim
 /// <summary>A drill on the instrument, as data (<c>tone-drills.json</c>).</summary>
 /// <param name="Id">Its name in records.</param>
 /// <param name="Name">Its name for people.</param>
-/// <param name="Ask">What to do, in one or two sentences.</param>
+/// <param name="Ask">What to do, in one or two sentences; <c>{tongue}</c> stands for how the approach wants the tongue.</param>
 /// <param name="Aim">What it is held against.</param>
 /// <param name="Tempo">Its usual tempo, beats a minute.</param>
 /// <param name="Sets">Its parts, in order.</param>
@@ -70,6 +70,17 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
 
     /// <summary>Whether the notes are chosen for it rather than its own.</summary>
     public bool TakesNotes => Sets.Any(set => set.Row.Split(' ').Contains("asked"));
+
+    /// <summary>What to do, in the approach's words.</summary>
+    public string AskFor(Approach approach)
+    {
+        var syllable = approach["tongue.syllable"] switch { "a" => "say ta", "b" => "say too", "c" => "say da", _ => "say the syllable that starts clearest" };
+        var place = approach["tongue.place"] switch { "a" => ", the tip behind the top teeth", "b" => ", the tip at the roof of the mouth", _ => "" };
+        return Ask.Replace("{tongue}", $": {syllable}{place}", StringComparison.Ordinal);
+    }
+
+    /// <summary>Whether an approach has a use for it: which start is clearest is only asked where that decides the syllable.</summary>
+    public bool IsFor(Approach approach) => Aim != ToneAim.Syllables || approach["tongue.syllable"] == "d";
 
     /// <summary>Whether any partial will do.</summary>
     private bool AnyPartial(Approach approach) => Aim == ToneAim.FirstSound && approach["first.target"] == "c";

@@ -25,6 +25,9 @@ public sealed record ToneView(Pupil Pupil, ToneTake? Take, ToneDrill Drill, RowP
 {
     private const int MostShown = 10;
 
+    /// <summary>What to do, in the approach's words.</summary>
+    public string Ask { get; init; } = Drill.Ask;
+
     /// <summary>The notes meant, each once, as many as are engraved.</summary>
     public IReadOnlyList<MeantNote> Shown { get; } = [.. (Drill.TakesNotes && Plan.Phrases is [var first, ..] ? Plan.Meant.Take(first.End) : Plan.Meant.DistinctBy(note => note.Written)).Take(MostShown)];
 
@@ -70,7 +73,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     public string? Trouble { get; private set; }
 
     /// <summary>The drills for the pupil's stage; the one on the stage is among them.</summary>
-    public IReadOnlyList<ToneDrill> Offered => [.. ToneDrill.All.Where(drill => drill.From <= (Pupil?.Stage ?? LearningStage.FirstNotes) || drill == View?.Drill || drill.From <= LearningStage.FirstNotes)];
+    public IReadOnlyList<ToneDrill> Offered => [.. ToneDrill.All.Where(drill => drill == View?.Drill || (drill.IsFor(Approach) && (drill.From <= LearningStage.FirstNotes || drill.From <= Pupil!.Stage)))];
 
     public async Task<IActionResult> OnGetAsync()
     {
@@ -225,7 +228,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 
         var open = await Db.Steps.AsNoTracking().Where(step => step.PupilId == Pupil!.Id && step.DoneAt == null).OrderByDescending(step => step.AcceptedAt).FirstOrDefaultAsync();
         var measured = await Db.TuningTakeAsync(Pupil!.Id) is { } tuning ? new MeasuredPassport(player.Passport, tuning.RecordedAt) : null;
-        return new ToneView(Pupil, take, drill, plan, notes, settings, open, measured);
+        return new ToneView(Pupil, take, drill, plan, notes, settings, open, measured) { Ask = drill.AskFor(Approach) };
     }
 
     /// <summary>Everything known about the pupil's instrument and misses.</summary>
