@@ -20,6 +20,9 @@ public sealed record AskedRow(RowPlan Plan, PlayerSituation Player, LearningStag
     /// <summary>How much of the recording did not arrive, seconds.</summary>
     public double MissingSeconds { get; init; }
 
+    /// <summary>The room's temperature, degrees Celsius; null where nobody said.</summary>
+    public double? RoomCelsius { get; init; }
+
     /// <summary>Whether marks that the sound brings along say when its notes were due.</summary>
     public bool UsesMarks { get; init; } = true;
 }
@@ -45,6 +48,9 @@ public static class RowListener
 {
     /// <summary>What never settles within this spread is no clear tone (cents).</summary>
     private const double ClearCents = 100;
+
+    /// <summary>Under this length (seconds) a note may lie so far off (cents) and still count as come.</summary>
+    private const double SettlesSeconds = 0.15, NearEnoughCents = 150;
 
     /// <summary>Air counts from this long (seconds) and this far over the room (dB).</summary>
     private const double AirSeconds = 0.3, AirDb = 6;
@@ -127,6 +133,9 @@ public static class RowListener
         if (sound.SpreadCents > ClearCents)
             return new JudgedNote { Meant = note.Meant, Outcome = NoteOutcome.NoClearTone, HeardHz = sound.MedianHz, Sentence = $"{note.Meant.Written} was meant; the sound settled on no pitch: it moved by {sound.SpreadCents:0} cents." };
         var judged = NoteDecider.Decide(note.Meant, sound.MedianHz, player, previous);
+        // So short a note has no time to settle: near is near enough.
+        if (sound.Seconds < SettlesSeconds && judged.Outcome != NoteOutcome.Right && Math.Abs(Tuning.Cents(player.Tuning.Frequency(note.Meant.Sounding), sound.MedianHz)) < NearEnoughCents)
+            return judged with { Outcome = NoteOutcome.Right, By = 0, Cm = null, OtherSetting = null, Partial = note.Meant.Partial, Sentence = $"{note.Meant.Written} came, too short to say how well in tune." };
         return note.AnyPartial && judged.Partial is { } partial && judged.OtherSetting is null
             ? judged with { Outcome = NoteOutcome.Right, Sentence = $"It spoke: partial {partial}, {judged.HeardWritten}." }
             : judged;

@@ -13,6 +13,7 @@ public static class OwnSounds
 
     private const int TakesForOwnSound = 10;
     private const int TakesForMisses = 10;
+    private const int TakesOfFirstTries = 60;
 
     /// <summary>The last take of the pupil's own samples on something; null where none passed.</summary>
     public static Task<Take?> SamplesAsync(this BoccaDb db, int pupilId, SoundStage on) => db.Takes.AsNoTracking()
@@ -35,6 +36,14 @@ public static class OwnSounds
         var drills = ToneDrill.All.Where(drill => drill.Aim == ToneAim.Tuning).Select(drill => drill.Id).ToList();
         return db.Tones.AsNoTracking().Where(take => take.PupilId == pupilId && take.Kept && drills.Contains(take.DrillId) && take.Outcome != TakeOutcome.CannotTell)
             .OrderByDescending(take => take.RecordedAt).FirstOrDefaultAsync();
+    }
+
+    /// <summary>How first tries at single notes went, the oldest first: the first note of each kept take that was chosen for it.</summary>
+    public static async Task<IReadOnlyList<FirstTry>> FirstTriesAsync(this BoccaDb db, int pupilId)
+    {
+        var takes = await db.Tones.AsNoTracking().Where(take => take.PupilId == pupilId && take.Kept && take.Notes != "" && take.Outcome != TakeOutcome.CannotTell)
+            .OrderByDescending(take => take.RecordedAt).Take(TakesOfFirstTries).Select(take => take.TraceJson).ToListAsync();
+        return [.. Enumerable.Reverse(takes).Select(json => Stored.Read<RowTrace>(json).Notes[0]).Select(note => new FirstTry(note.Written, note.Outcome == NoteOutcome.Right))];
     }
 
     /// <summary>How the pupil's recent misses came about.</summary>

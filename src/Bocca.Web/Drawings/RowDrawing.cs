@@ -4,7 +4,7 @@ using Bocca.Web.Frame;
 namespace Bocca.Web.Drawings;
 
 /// <summary>A meant note as drawn: its gate, and what came of it.</summary>
-public sealed record DrawnNote(int Number, double X, double Width, double Y, double HalfHeight, string Written, bool Came, string Miss, double? MissX, double? MissY, string Wanted, string Heard);
+public sealed record DrawnNote(int Number, double X, double Width, double Y, double HalfHeight, string Written, bool Came, string Miss, double MissX, double MissY, string Wanted, string Heard);
 
 /// <summary>
 /// A row over time: each meant note as a gate at its height, as long as it was to sound, and the pitch heard as a thread
@@ -15,6 +15,7 @@ public sealed class RowDrawing
     private const double Margin = 14;
     private const double NamesWidth = 58;
     private const int StartPoints = 2;
+    private const double LetterWidth = 9.5;
     private const double Top = 34;
     private const double Floor = 60;
     private const double FewestSemitones = 7;
@@ -38,6 +39,7 @@ public sealed class RowDrawing
         var half = Math.Max(FewestSemitones, heights.Max() - heights.Min() + 3) / 2;
         (_low, _high) = (middle - half, middle + half);
         Notes = [.. trace.Notes.Select((note, i) => Draw(note, i > 0 ? trace.Notes[i - 1] : null, starts[i]))];
+        Misses = [.. Apart(Notes)];
         Thread = [.. Runs(trace)];
     }
 
@@ -47,6 +49,9 @@ public sealed class RowDrawing
 
     public IReadOnlyList<DrawnNote> Notes { get; }
 
+    /// <summary>The notes whose miss is written out: those with room for the words.</summary>
+    public IReadOnlyList<DrawnNote> Misses { get; }
+
     /// <summary>The pitch heard, one path a tone.</summary>
     public IReadOnlyList<string> Thread { get; }
 
@@ -55,6 +60,18 @@ public sealed class RowDrawing
 
     /// <summary>The same in words.</summary>
     public static string Words(RowTrace trace) => string.Join(" ", trace.Notes.Select(note => note.Sentence));
+
+    private static IEnumerable<DrawnNote> Apart(IReadOnlyList<DrawnNote> notes)
+    {
+        var free = double.MinValue;
+        foreach (var note in notes.Where(note => note.Miss.Length > 0))
+        {
+            if (note.MissX < free)
+                continue;
+            free = note.MissX + (LetterWidth * (note.Miss.Length + 1));
+            yield return note;
+        }
+    }
 
     private DrawnNote Draw(TracedNote note, TracedNote? before, double start)
     {
@@ -70,7 +87,7 @@ public sealed class RowDrawing
             before is { EndsPhrase: false } && before.Midi == note.Midi ? "" : Say.Spelled(note.Written),
             came,
             came ? "" : Say.Miss(note),
-            Math.Min(Width - (9.5 * Say.Miss(note).Length), came || note.StartSeconds is null ? X(start) : X(note.StartSeconds.Value)),
+            Math.Min(Width - (LetterWidth * Say.Miss(note).Length), came || note.StartSeconds is null ? X(start) : X(note.StartSeconds.Value)),
             came || heard is null ? Y(note.Midi) : Y(heard.Value) + (heard > note.Midi ? -12 : 24),
             before is { SlurredToNext: true } ? "–" : "T",
             note.Tongued switch { true => "T", false => "–", null => "·" });

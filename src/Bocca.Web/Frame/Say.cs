@@ -9,7 +9,7 @@ using Bocca.Web.Data;
 namespace Bocca.Web.Frame;
 
 /// <summary>The words for the core's values, in one place.</summary>
-public static class Say
+public static partial class Say
 {
     public static string Stage(LearningStage stage) => stage switch
     {
@@ -78,8 +78,11 @@ public static class Say
     /// <summary>A pitch as it is read: C♯4, B♭3.</summary>
     public static string Pitch(Pitch pitch) => Spelled(pitch.ToString());
 
-    /// <summary>The name of a pitch in the record as it is read.</summary>
-    public static string Spelled(string pitch) => pitch.Replace("#", "♯").Replace("b", "♭");
+    /// <summary>A pitch, or a sentence with pitches in it, as it is read.</summary>
+    public static string Spelled(string text) => PitchName().Replace(text, name => $"{name.Groups[1]}{name.Groups[2].Value.Replace("#", "♯").Replace("b", "♭")}{name.Groups[3]}");
+
+    [System.Text.RegularExpressions.GeneratedRegex("([A-G])(b{1,2}|#{1,2})(-?[0-9])")]
+    private static partial System.Text.RegularExpressions.Regex PitchName();
 
     /// <summary>What came of a note, in two or three words for a drawing.</summary>
     public static string Miss(TracedNote note) => note.Outcome switch

@@ -187,6 +187,52 @@ public class RowListenerTests
                 }
     }
 
+    [Fact]
+    public void Repeats_go_up_only_while_they_are_clean()
+    {
+        var upward = Drill("joined-repeats", [], ["closed-end=1@9,10,11,12,13,14,15,16"], 0.5).Asked.Single(aim => aim.What == "upward");
+
+        Assert.Equal("only while it goes well", upward.Asked);
+        Assert.Contains("is not clean yet", upward.Heard, StringComparison.Ordinal);
+        Assert.Contains("clean up to E4", Drill("joined-repeats", [], []).Asked.Single(aim => aim.What == "upward").Heard, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void An_experiment_tells_only_differences_beyond_the_spread()
+    {
+        var verdict = Drill("three-ways", [], ["airy=14@7,8,9"]);
+
+        Assert.Contains("no difference beyond the spread", verdict.Asked.Single(aim => aim.What == "second way").Heard, StringComparison.Ordinal);
+        Assert.Contains("airier", verdict.Asked.Single(aim => aim.What == "third way").Heard, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_first_sound_may_be_any_partial_where_the_approach_takes_what_speaks()
+    {
+        var verdict = Drill("first-sound", ["partial=1@2,4"], [], approach: ApproachPreset.AirFirst);
+
+        Assert.Equal(TakeOutcome.Passed, verdict.Outcome);
+        Assert.Contains("partial 2 3 times, partial 3 twice", verdict.Asked.Single(aim => aim.What == "which came").Heard, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Short_notes_are_held_against_the_share_asked()
+    {
+        var verdict = Drill("short-notes", [], [], 0.5);
+
+        Assert.Contains(verdict.Asked, aim => aim is { What: "short", Met: false });
+    }
+
+    private static TakeVerdict Drill(string id, string[] misses, string[] faults, double share = 1, ApproachPreset approach = ApproachPreset.MouthpieceFirst)
+    {
+        var (player, drill) = (Player("trumpet-bb"), ToneDrill.Get(id));
+        var plan = drill.Plan(player, Approach.Of(approach), drill.Tempo);
+        var how = new RowCharacter(id, id, [.. misses.Select(RowMiss.Parse)], [.. faults.Select(Fault.Parse)], share);
+        var sound = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, how.Faults, 4).Sound;
+        var asked = new AskedRow(plan, player, LearningStage.FirstNotes) { Drill = drill };
+        return RowJudge.Judge(RowListener.Hear(sound, asked), asked, JudgedPupil.Unknown with { Approach = Approach.Of(approach) });
+    }
+
     private static (HeardRow Row, AskedRow Asked) Hear(string id, string notes, string[]? misses = null, string[]? faults = null, double share = 1)
     {
         var player = Player(id);

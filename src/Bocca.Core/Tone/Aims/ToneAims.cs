@@ -11,6 +11,9 @@ internal static class ToneAims
     /// <summary>How far a short note's share may lie from the one asked (common practice; ours, editable).</summary>
     private const double ShareWithin = 0.1;
 
+    /// <summary>The room that instruments are built for (common practice).</summary>
+    private const double ReferenceCelsius = 20;
+
     /// <summary>Groups that differ by less than this many times their spread do not differ (ours, editable).</summary>
     private const double ApartSpreads = 2;
 
@@ -20,9 +23,9 @@ internal static class ToneAims
         ToneAim.FirstSound => FirstSound(row, bands),
         ToneAim.Pair => Pair(row),
         ToneAim.Held => Held(row, bands),
-        ToneAim.Tuning => Tuned(row, asked.Player),
+        ToneAim.Tuning => Tuned(row, asked),
         ToneAim.Experiment => Compared(row),
-        ToneAim.Joined => Joined(articulation, bands),
+        ToneAim.Joined => Joined(row, articulation, bands),
         ToneAim.Short => Short(row),
         ToneAim.Syllables => Syllables(row, bands),
         _ => [],
@@ -73,8 +76,9 @@ internal static class ToneAims
         return aims;
     }
 
-    private static List<AskedHeard> Tuned(HeardRow row, PlayerSituation player)
+    private static List<AskedHeard> Tuned(HeardRow row, AskedRow asked)
     {
+        var player = asked.Player;
         var heard = row.Notes.Where(note => note.Sound is not null && note.Judged.Outcome == NoteOutcome.Right).ToList();
         if (heard.Count == 0)
             return [new AskedHeard("open notes", "at least two", "none", false, "Play the open notes straight, one after the other.")];
@@ -82,6 +86,12 @@ internal static class ToneAims
         var mm = passport.MainSlideMm(player.Instrument);
         var aims = heard.Select(note => new AskedHeard($"partial {note.Judged.Partial}, {note.Asked.Meant.Written}", "its place in the series", $"{passport.PartialCents[note.Judged.Partial!.Value]:+0;-0;0} cents", null)).ToList();
         aims.Insert(0, new AskedHeard("as a whole", $"A = {player.Tuning.A4Hz:0} Hz", Math.Abs(passport.LiesCents) < 5 ? "lies there" : $"{Math.Abs(passport.LiesCents):0} cents {(passport.LiesCents > 0 ? "sharp" : "flat")}: main slide {Math.Abs(mm):0} mm {(mm > 0 ? "out" : "in")}", null));
+        if (asked.RoomCelsius is { } celsius)
+        {
+            var byAir = 1200 * Math.Log2(Tubing.SpeedOfSound(celsius) / Tubing.SpeedOfSound(ReferenceCelsius));
+            aims.Insert(1, new AskedHeard("of that, the room", $"{ReferenceCelsius:0} °C", $"{celsius:0} °C: {Math.Abs(byAir):0} cents {(byAir < 0 ? "flat" : "sharp")} by the air alone", null));
+        }
+
         return aims;
     }
 
@@ -116,9 +126,11 @@ internal static class ToneAims
         return told.Count == 0 ? "no difference beyond the spread of the repeats" : string.Join(", ", told);
     }
 
-    private static List<AskedHeard> Joined(RowArticulation articulation, StageBands bands)
+    private static List<AskedHeard> Joined(HeardRow row, RowArticulation articulation, StageBands bands)
     {
         var aims = new List<AskedHeard>();
+        if (Upward(row, bands) is { } upward)
+            aims.Add(upward);
         if (articulation.Duty is { } duty)
             aims.Add(new AskedHeard("joined", $"{100 * bands.DutyShare:0} % sounding or more", $"{100 * duty:0} %", duty >= bands.DutyShare, "Let the air go on under the tongue: one long note, touched."));
         if (articulation.RiseMs is { } rise)
@@ -128,6 +140,25 @@ internal static class ToneAims
         if (articulation.GapMs is { } gap)
             aims.Add(new AskedHeard("gap", "none heard", $"{gap:0} ms between notes that are apart", null));
         return aims;
+    }
+
+    /// <summary>How far up repeats go well: the next degree is for when the one before is clean (common practice).</summary>
+    private static AskedHeard? Upward(HeardRow row, StageBands bands)
+    {
+        var degrees = row.Notes.GroupBy(note => note.Asked.Meant.Written).ToList();
+        if (degrees.Count < 2)
+            return null;
+        var clean = degrees.TakeWhile(degree => IsClean([.. degree], bands)).ToList();
+        return clean.Count == degrees.Count
+            ? new AskedHeard("upward", "only while it goes well", $"clean up to {clean[^1].Key}", true)
+            : new AskedHeard("upward", "only while it goes well", clean.Count == 0 ? $"{degrees[0].Key} is not clean yet" : $"clean up to {clean[^1].Key}, {degrees[clean.Count].Key} not yet", false, clean.Count == 0 ? $"Stay on {degrees[0].Key} until it is clean." : $"Go no further than {clean[^1].Key} for now.");
+    }
+
+    private static bool IsClean(List<RowNote> degree, StageBands bands)
+    {
+        var shares = degree.Zip(degree.Skip(1)).Where(pair => pair.First.Asked.RestBeats == 0 && pair.Second.Number == pair.First.Number + 1 && pair.First.Sound is not null && pair.Second.Sound is not null)
+            .Select(pair => RowArticulation.DutyOf(pair.First.Sound!, pair.Second.Sound!)).ToList();
+        return degree.TrueForAll(note => note.Judged.Outcome == NoteOutcome.Right) && shares.Count > 0 && shares.Median() >= bands.DutyShare;
     }
 
     private static List<AskedHeard> Short(HeardRow row) => [.. row.Notes.GroupBy(note => note.Asked.Label).Select(group =>

@@ -95,13 +95,16 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
     /// <param name="approach">The teacher's approach: it says which note is the first.</param>
     /// <param name="tempo">Beats a minute.</param>
     /// <param name="asked">The notes chosen, where it takes some; null for the first note.</param>
+    /// <param name="ways">The teacher's words for the ways an experiment compares, in order; null for the drill's own.</param>
     /// <exception cref="ArgumentException">It would be longer than a take may be.</exception>
-    public RowPlan Plan(PlayerSituation player, Approach approach, double tempo, IReadOnlyList<MeantNote>? asked = null)
+    public RowPlan Plan(PlayerSituation player, Approach approach, double tempo, IReadOnlyList<MeantNote>? asked = null, IReadOnlyList<string>? ways = null)
     {
         var (slowest, fastest) = CuePlan.TempoRange;
         var notes = new List<AskedNote>();
         var at = 0.0;
-        foreach (var set in Sets)
+        // With two ways worded, an experiment has two.
+        var sets = Aim == ToneAim.Experiment && ways is { Count: >= 2 } ? Sets.Zip(ways, (set, way) => set with { Label = way }) : Sets;
+        foreach (var set in sets)
         {
             for (var time = 0; time < set.Times; time++)
             {

@@ -28,6 +28,9 @@ public sealed record ToneView(Pupil Pupil, ToneTake? Take, ToneDrill Drill, RowP
     /// <summary>What to do, in the approach's words.</summary>
     public string Ask { get; init; } = Drill.Ask;
 
+    /// <summary>The words an experiment's ways had in the take on the stage.</summary>
+    public string Ways => Take is null ? "" : string.Join(", ", Take.Trace.Notes.Select(note => note.Label).Distinct());
+
     /// <summary>The notes meant, each once, as many as are engraved.</summary>
     public IReadOnlyList<MeantNote> Shown { get; } = [.. (Drill.TakesNotes && Plan.Phrases is [var first, ..] ? Plan.Meant.Take(first.End) : Plan.Meant.DistinctBy(note => note.Written)).Take(MostShown)];
 
@@ -39,16 +42,19 @@ public sealed record ToneView(Pupil Pupil, ToneTake? Take, ToneDrill Drill, RowP
 }
 
 /// <summary>What the page sends about a take of notes.</summary>
-public sealed record AskedOfTone(string Drill, double Tempo, string? Notes, string? Settings);
+public sealed record AskedOfTone(string Drill, double Tempo, string? Notes, string? Settings, string? Ways, double? A4);
 
 /// <summary>A recording as sent by the page.</summary>
-public sealed record SentTone(IFormFile? Sound, string Drill, double Tempo, string? Notes, string? Settings, SoundSource Source, double? FirstCue, bool Tense, double Missing);
+public sealed record SentTone(IFormFile? Sound, string Drill, double Tempo, string? Notes, string? Settings, string? Ways, double? A4, double? Celsius, SoundSource Source, double? FirstCue, bool Tense, double Missing);
 
 /// <summary>The Tone stop: notes played, held against what was meant.</summary>
 [RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
 public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 {
     private const int PastTakes = 12;
+
+    /// <summary>The reference A that may be asked for, hertz.</summary>
+    public static (double Lowest, double Highest) ReferenceRange { get; } = (415, 466);
 
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? DrillId { get; set; }
@@ -66,6 +72,9 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     public double? Tempo { get; set; }
 
     public ToneView? View { get; private set; }
+
+    /// <summary>The way of first notes.</summary>
+    public FirstNotePath? NotePath { get; private set; }
 
     public IReadOnlyList<ToneTake> Past { get; private set; } = [];
 
@@ -88,6 +97,10 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         var drill = ToneDrill.All.FirstOrDefault(known => known.Id == (DrillId ?? take?.DrillId ?? ToneDrill.All[0].Id));
         if (drill is null)
             return NotFound();
+        NotePath = FirstNotePath.Of(await PlayerAsync(), Approach, await Db.FirstTriesAsync(Pupil.Id));
+        // Where no note was chosen, it is the next one of the way.
+        if (take is null && drill.TakesNotes && string.IsNullOrWhiteSpace(Notes))
+            Notes = (NotePath.Next ?? NotePath.Notes[^1]).Note.Written.ToString();
         View = await ViewAsync(take, drill, take?.Notes ?? Notes ?? "", take?.Settings ?? Settings ?? "", take?.Tempo ?? Tempo ?? drill.Tempo);
         Past = await Takes().Where(past => past.Kept).Take(PastTakes).ToListAsync();
         return Page();
@@ -96,7 +109,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     /// <summary>The drill beat by beat.</summary>
     public async Task<IActionResult> OnGetPlanAsync(AskedOfTone asked) => Pupil is null ? NotFound() : await RefusingAsync(async () =>
     {
-        var plan = PlanOf(ToneDrill.Get(asked.Drill), asked.Notes, asked.Settings, asked.Tempo, await PlayerAsync());
+        var plan = PlanOf(ToneDrill.Get(asked.Drill), asked.Notes, asked.Settings, asked.Tempo, await PlayerAsync(asked.A4), asked.Ways);
         var cues = plan.Cues;
         return new JsonResult(new Buzz.CountedDrill(plan.BeatSeconds, plan.TotalBeats, cues.SoundSeconds, 0, BeatSheet.Of(cues)));
     });
@@ -104,8 +117,8 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     /// <summary>The practice player's take as a WAV.</summary>
     public async Task<IActionResult> OnGetPracticeAsync(AskedOfTone asked, string character, int seed) => Pupil is null ? NotFound() : await RefusingAsync(async () =>
     {
-        var player = await PlayerAsync();
-        var plan = PlanOf(ToneDrill.Get(asked.Drill), asked.Notes, asked.Settings, asked.Tempo, player);
+        var player = await PlayerAsync(asked.A4);
+        var plan = PlanOf(ToneDrill.Get(asked.Drill), asked.Notes, asked.Settings, asked.Tempo, player, asked.Ways);
         var how = RowCharacter.Get(character);
         var take = SimulatedPlayer.PlayRow(Pupil.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, how.Faults, seed);
         // The player rests a beat before the first note; the page counts in itself.
@@ -126,13 +139,14 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         return await RefusingAsync(async () =>
         {
             var drill = ToneDrill.Get(sent.Drill);
-            var player = await PlayerAsync();
-            var asked = new AskedRow(PlanOf(drill, sent.Notes, sent.Settings, sent.Tempo, player), player, Pupil.Stage)
+            var player = await PlayerAsync(sent.A4);
+            var asked = new AskedRow(PlanOf(drill, sent.Notes, sent.Settings, sent.Tempo, player, sent.Ways), player, Pupil.Stage)
             {
                 Drill = drill,
                 FirstCueSeconds = sent.FirstCue,
                 MissingSeconds = Math.Max(0, sent.Missing),
                 UsesMarks = false,
+                RoomCelsius = sent.Celsius is >= 0 and <= 40 ? sent.Celsius : null,
             };
             using var stream = sent.Sound.OpenReadStream();
             var heard = RowListener.Hear(WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName)), asked);
@@ -232,21 +246,22 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     }
 
     /// <summary>Everything known about the pupil's instrument and misses.</summary>
-    private async Task<PlayerSituation> PlayerAsync()
+    private async Task<PlayerSituation> PlayerAsync(double? a4 = null)
     {
-        var player = new PlayerSituation(Pupil!.Instrument, Pupil.Reading) { Weights = FingeringWeights.Default.Under(Approach, Pupil.Stage), Misses = await Db.RecentMissesAsync(Pupil.Id) };
-        if (await Db.TuningTakeAsync(Pupil.Id) is not { } tuning)
+        var tuning = new Tuning(Math.Clamp(a4 ?? Tuning.Standard.A4Hz, ReferenceRange.Lowest, ReferenceRange.Highest));
+        var player = new PlayerSituation(Pupil!.Instrument, Pupil.Reading) { Tuning = tuning, Weights = FingeringWeights.Default.Under(Approach, Pupil.Stage), Misses = await Db.RecentMissesAsync(Pupil.Id) };
+        if (await Db.TuningTakeAsync(Pupil.Id) is not { } measured)
             return player;
-        var open = tuning.Trace.Notes.Where(note => note.Outcome == NoteOutcome.Right).Select(note => note.HeardHz).OfType<double>();
+        var open = measured.Trace.Notes.Where(note => note.Outcome == NoteOutcome.Right).Select(note => note.HeardHz).OfType<double>();
         return player with { Passport = Passport.Measured(Pupil.Instrument, player.Tuning, open) };
     }
 
-    private RowPlan PlanOf(ToneDrill drill, string? notes, string? settings, double tempo, PlayerSituation player)
+    private RowPlan PlanOf(ToneDrill drill, string? notes, string? settings, double tempo, PlayerSituation player, string? ways = null)
     {
         var asked = drill.TakesNotes && !string.IsNullOrWhiteSpace(notes)
             ? MeantNote.Row(player.Instrument, player.Reading, notes, string.IsNullOrWhiteSpace(settings) ? null : settings, player.Weights)
             : null;
-        return drill.Plan(player, Approach, tempo, asked);
+        return drill.Plan(player, Approach, tempo, asked, ways?.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries));
     }
 
     private static async Task<IActionResult> RefusingAsync(Func<Task<IActionResult>> act)
