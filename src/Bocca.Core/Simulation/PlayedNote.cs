@@ -9,6 +9,9 @@ namespace Bocca.Core.Simulation;
 /// <param name="SlurredToNext">Whether the next follows in the same tone.</param>
 public sealed record PlayedNote(double Hertz, double Beats, double Share, bool SlurredToNext)
 {
+    /// <summary>Semitones from its pitch that it glides through; null where it keeps it.</summary>
+    public IReadOnlyList<double>? Heights { get; init; }
+
     /// <summary>A row as it comes when some notes are missed.</summary>
     /// <param name="meant">What was meant.</param>
     /// <param name="player">Who plays what.</param>
@@ -29,6 +32,7 @@ public sealed record PlayedNote(double Hertz, double Beats, double Share, bool S
         [.. Row(plan.Meant, player, 1, 1, character.Misses).Zip(plan.Notes, (played, note) => played with
         {
             Beats = note.Beats + note.RestBeats,
+            Heights = note.Heights,
             Share = note.Meant.SlurredToNext ? 1 : note.Beats * note.Share * character.Share / (note.Beats + note.RestBeats),
         })];
 }

@@ -75,10 +75,10 @@ public static class SimulatedPlayer
                 last++;
             var group = notes.Skip(first).Take(last - first + 1).ToList();
             double Amount(FaultKind kind) => faults.Where(fault => fault.Kind == kind && fault.Befalls(first + 1)).Sum(fault => fault.Amount);
-            var heights = group.ConvertAll(note => Tuning.Cents(group[0].Hertz, note.Hertz) / 100);
+            IReadOnlyList<double> heights = group[0].Heights ?? group.ConvertAll(note => Tuning.Cents(group[0].Hertz, note.Hertz) / 100);
             // A joined note goes on until the tongue touches for the next.
             var touch = group[^1].Share > 0.999 && last + 1 < notes.Count && Amount(FaultKind.ClosedEnd) == 0 ? TouchSeconds : 0;
-            var tone = new SimulatedBuzz(SoundStage.Instrument, instrument, group[0].Hertz, heights, glides: false, Amount, random)
+            var tone = new SimulatedBuzz(SoundStage.Instrument, instrument, group[0].Hertz, heights, glides: group[0].Heights is not null, Amount, random)
                 .AddTo(samples, at, touch + ((group.SkipLast(1).Sum(note => note.Beats) + (group[^1].Beats * group[^1].Share)) * beat));
             if (tone is not null)
                 tones.Add(tone);

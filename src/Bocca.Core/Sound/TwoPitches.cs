@@ -20,6 +20,9 @@ public static class TwoPitches
     /// <summary>From so many strong peaks between the harmonics on it is another sound.</summary>
     private const int FewestPeaks = 3;
 
+    /// <summary>A pitch that moves by more smears its own harmonics (cents).</summary>
+    private const double SteadyCents = 30;
+
     /// <summary>A tone of its own has a strong harmonic among its first three.</summary>
     private const int LowestOfTones = 3;
 
@@ -29,7 +32,7 @@ public static class TwoPitches
     /// <summary>Whether more than half of the longer notes have another pitch beside their own.</summary>
     public static bool Heard(MonoSound sound, IReadOnlyList<SoundedNote> notes)
     {
-        var judged = notes.Where(note => note.Seconds * sound.SampleRate >= Length + (0.1 * sound.SampleRate)).Take(12).ToList();
+        var judged = notes.Where(note => note.SpreadCents < SteadyCents && note.Seconds * sound.SampleRate >= Length + (0.1 * sound.SampleRate)).Take(12).ToList();
         return judged.Count > 0 && 2 * judged.Count(note => HasAnother(sound, note)) > judged.Count;
     }
 

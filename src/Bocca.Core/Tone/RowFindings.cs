@@ -17,10 +17,13 @@ internal static class RowFindings
     public static IReadOnlyList<Finding> Of(HeardRow row, AskedRow asked, RowArticulation articulation, StageBands bands, JudgedPupil pupil)
     {
         var findings = Misses(row);
+        // A tone that glides on purpose is held against its glide alone.
+        if (asked.Drill?.Aim is ToneAim.Bend or ToneAim.Glide)
+            return findings;
         findings.AddRange(Starts(row, asked, articulation, bands, pupil));
         var held = row.Notes.Where(note => note.Measures is not null && note.Judged.Outcome == NoteOutcome.Right && note.Asked.Beats >= HeldBeats).ToList();
         var counted = held.Count * 2 >= row.Notes.Count ? held : row.Notes.Where(note => note.Measures is not null && note.Judged.Outcome == NoteOutcome.Right).ToList();
-        if (counted.Count > 0 && asked.Drill?.Aim != ToneAim.Experiment)
+        if (counted.Count > 0 && asked.Drill?.Aim is not (ToneAim.Experiment or ToneAim.Levels))
         {
             var take = new TakeMeasures { Attempts = [.. counted.Select(note => note.Measures!)], DurationSeconds = 0, RoomDb = 0, PeakDb = 0, ClippedShare = 0 };
             var minded = counted == held ? OfHeldNotes : OfAnyNote;

@@ -115,7 +115,7 @@ public static class RowJudge
                 : Again(asked, "Once more just as evenly; then a little faster.", $"One even pass at {tempo:0}; two raise the tempo.");
         }
 
-        var onward = ToneDrill.All.SkipWhile(known => known.Id != drill.Id).Skip(1).FirstOrDefault(known => known.From <= asked.Pupil && known.IsFor(approach));
+        var onward = ToneDrill.All.SkipWhile(known => known.Id != drill.Id).Skip(1).FirstOrDefault(known => known.From <= asked.Pupil && known.IsFor(asked.Player.Instrument, approach));
         return onward is null
             ? Again(asked, "Take the next note.", "Every note came as meant.")
             : new NextStep(NextPlace.Tone, onward.Id, $"Go on: {onward.Name}.", "Every note came as meant.");

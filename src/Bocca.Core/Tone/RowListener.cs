@@ -67,16 +67,18 @@ public static class RowListener
             return new HeardRow(track, [.. plan.Notes.Select((note, i) => new RowNote(i + 1, note, Unreadable(note.Meant, problem), null, null))], [], problem, null);
         var sounded = NoteFinder.Find(sound, track);
         var starts = Starts(sound, asked);
-        var shift = plan.Notes.Any(note => note.AnyPartial) ? null : RowDoubt.SharedShift(plan.Meant, sounded, player.Tuning);
+        // Where any sound will do, nothing can be off as a whole.
+        var free = plan.Notes.Any(note => note.AnyPartial || note.Heights is not null);
+        var shift = free ? null : RowDoubt.SharedShift(plan.Meant, sounded, player.Tuning);
         var answers = Answers(plan, sounded, starts, player.Tuning, shift ?? 0);
         var measurer = new AttemptMeasurer(sound, track);
         var notes = new List<RowNote>();
         for (var i = 0; i < plan.Notes.Count; i++)
             notes.Add(Note(i, asked, answers, sounded, starts, notes, track, measurer));
         var extra = sounded.Where((_, at) => !answers.Contains(at)).ToList();
-        var doubt = TwoPitches.Heard(sound, sounded)
+        var doubt = !free && TwoPitches.Heard(sound, sounded)
             ? new RowDoubt(RowDoubtKind.TwoPlayers, "Two pitches sound at once: somebody else plays too. One at a time, and hear it again.")
-            : RowDoubt.Of(plan.Meant, sounded, player, shift, timed: starts is not null);
+            : free ? null : RowDoubt.Of(plan.Meant, sounded, player, shift, timed: starts is not null);
         return new HeardRow(track, notes, extra, null, doubt);
     }
 
@@ -130,6 +132,8 @@ public static class RowListener
 
     private static JudgedNote Answered(AskedNote note, SoundedNote sound, PlayerSituation player, MeantNote? previous)
     {
+        if (note.Heights is not null)
+            return new JudgedNote { Meant = note.Meant, Outcome = NoteOutcome.Right, HeardHz = sound.MedianHz, Sentence = "It sounded." };
         if (sound.SpreadCents > ClearCents)
             return new JudgedNote { Meant = note.Meant, Outcome = NoteOutcome.NoClearTone, HeardHz = sound.MedianHz, Sentence = $"{note.Meant.Written} was meant; the sound settled on no pitch: it moved by {sound.SpreadCents:0} cents." };
         var judged = NoteDecider.Decide(note.Meant, sound.MedianHz, player, previous);

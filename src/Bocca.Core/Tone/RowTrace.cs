@@ -72,6 +72,9 @@ public sealed record TracedNote
     /// <summary>Whether the tongue began it; null for no tone.</summary>
     public bool? Tongued { get; init; }
 
+    /// <summary>Its level, decibels below full scale; null for no tone.</summary>
+    public double? LevelDb { get; init; }
+
     /// <summary>What was meant, for drawing it again.</summary>
     public Tube TubeOn(Instrument instrument) => Instruments.Setting.TryParse(Setting, instrument.Slide is not null, out var setting) && instrument.TubeOf(setting) is { } tube ? tube : instrument.Tubes[0];
 }
@@ -126,6 +129,7 @@ public sealed record RowTrace(double Seconds, IReadOnlyList<TracedNote> Notes, I
             StartSeconds = note.Sound?.StartSeconds,
             EndSeconds = note.Sound?.EndSeconds,
             Tongued = note.Sound?.Tongued,
+            LevelDb = note.Sound is { } sounded ? Math.Round(sounded.LevelDb, 1) : null,
         };
     }
 }

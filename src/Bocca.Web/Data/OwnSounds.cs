@@ -27,7 +27,8 @@ public static class OwnSounds
             return (scale, new OwnSound(scale.Centred.HarmonicToNoiseDb, scale.Centred.CentroidOverPitch, scale.Centred.LevelDb));
         var passed = await db.Takes.AsNoTracking().Where(take => take.PupilId == pupilId && take.Kept && take.On == on && take.Outcome == TakeOutcome.Passed && take.DrillId != SamplesDrill)
             .OrderByDescending(take => take.RecordedAt).Take(TakesForOwnSound).ToListAsync();
-        return (null, OwnSound.From(passed.Select(take => take.Measures)));
+        var own = OwnSound.From(passed.Select(take => take.Measures));
+        return (null, on == SoundStage.Instrument && await db.OwnMediumAsync(pupilId) is { } medium ? own with { LevelDb = medium } : own);
     }
 
     /// <summary>The last kept measurement of the pupil's very instrument; null where there is none.</summary>
@@ -36,6 +37,16 @@ public static class OwnSounds
         var drills = ToneDrill.All.Where(drill => drill.Aim == ToneAim.Tuning).Select(drill => drill.Id).ToList();
         return db.Tones.AsNoTracking().Where(take => take.PupilId == pupilId && take.Kept && drills.Contains(take.DrillId) && take.Outcome != TakeOutcome.CannotTell)
             .OrderByDescending(take => take.RecordedAt).FirstOrDefaultAsync();
+    }
+
+    /// <summary>Level of the pupil's own medium loudness on the instrument, from the last kept take of it; null where there is none.</summary>
+    private static async Task<double?> OwnMediumAsync(this BoccaDb db, int pupilId)
+    {
+        var drills = ToneDrill.All.Where(drill => drill.Aim == ToneAim.Levels).Select(drill => drill.Id).ToList();
+        var take = await db.Tones.AsNoTracking().Where(take => take.PupilId == pupilId && take.Kept && drills.Contains(take.DrillId) && take.Outcome == TakeOutcome.Passed)
+            .OrderByDescending(take => take.RecordedAt).FirstOrDefaultAsync();
+        var levels = take?.Trace.Notes.Where(note => note.Label == "medium").Select(note => note.LevelDb).OfType<double>().ToList();
+        return levels is { Count: > 0 } ? levels.Average() : null;
     }
 
     /// <summary>How first tries at single notes went, the oldest first: the first note of each kept take that was chosen for it.</summary>

@@ -216,6 +216,49 @@ public class RowListenerTests
     }
 
     [Fact]
+    public void A_bend_is_told_by_its_depth_and_its_return()
+    {
+        var verdict = Drill("leadpipe-bend", [], []);
+
+        Assert.True(verdict.Outcome == TakeOutcome.Passed, $"{verdict}");
+        Assert.Equal(4, verdict.Asked.Count);
+        Assert.All(verdict.Asked, aim => Assert.Matches(@"1[0-9][0-9] cents down, [+-]?\d cents at the end", aim.Heard));
+        Assert.Equal(TakeOutcome.Passed, verdict.Outcome);
+    }
+
+    [Fact]
+    public void A_slide_drawn_in_one_breath_has_no_stop()
+    {
+        var verdict = Drill("slide-glide", [], [], instrument: "trombone");
+
+        Assert.True(verdict.Outcome == TakeOutcome.Passed, $"{verdict}" + string.Join("; ", verdict.Asked) + string.Join("; ", verdict.Findings));
+        Assert.Equal(3, verdict.Asked.Count);
+        Assert.All(verdict.Asked, aim => Assert.Matches(@"3\.\d|4\.\d", aim.Heard));
+        Assert.Equal(TakeOutcome.Passed, verdict.Outcome);
+    }
+
+    [Fact]
+    public void Loudnesses_that_are_one_are_not_three()
+    {
+        Assert.Contains(Drill("own-levels", [], []).Asked, aim => aim is { What: "soft to medium", Met: false });
+    }
+
+    [Fact]
+    public void A_session_adds_up_tone_and_time()
+    {
+        TracedNote Note(double level) => new() { Number = 1, Written = "C4", Setting = "0", Partial = 2, Midi = 58, Outcome = NoteOutcome.Right, Sentence = "", StartSeconds = 1, EndSeconds = 4, LevelDb = level };
+        var noon = new DateTime(2026, 3, 2, 12, 0, 0, DateTimeKind.Utc);
+        RowTrace Trace(double level) => new(30, [.. Enumerable.Repeat(Note(level), 10)], []);
+
+        var session = SessionTone.Of([(noon, Trace(-20)), (noon.AddMinutes(5), Trace(-22)), (noon.AddMinutes(10), Trace(-24))])!;
+
+        Assert.Equal(1.5, session.SoundedMinutes, 6);
+        Assert.Equal(10.5, session.ElapsedMinutes, 6);
+        Assert.Equal(4, session.FadeDb!.Value, 6);
+        Assert.Null(SessionTone.Of([]));
+    }
+
+    [Fact]
     public void Short_notes_are_held_against_the_share_asked()
     {
         var verdict = Drill("short-notes", [], [], 0.5);
@@ -223,9 +266,9 @@ public class RowListenerTests
         Assert.Contains(verdict.Asked, aim => aim is { What: "short", Met: false });
     }
 
-    private static TakeVerdict Drill(string id, string[] misses, string[] faults, double share = 1, ApproachPreset approach = ApproachPreset.MouthpieceFirst)
+    private static TakeVerdict Drill(string id, string[] misses, string[] faults, double share = 1, ApproachPreset approach = ApproachPreset.MouthpieceFirst, string instrument = "trumpet-bb")
     {
-        var (player, drill) = (Player("trumpet-bb"), ToneDrill.Get(id));
+        var (player, drill) = (Player(instrument), ToneDrill.Get(id));
         var plan = drill.Plan(player, Approach.Of(approach), drill.Tempo);
         var how = new RowCharacter(id, id, [.. misses.Select(RowMiss.Parse)], [.. faults.Select(Fault.Parse)], share);
         var sound = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, how.Faults, 4).Sound;

@@ -11,6 +11,9 @@ internal static class ToneAims
     /// <summary>How far a short note's share may lie from the one asked (common practice; ours, editable).</summary>
     private const double ShareWithin = 0.1;
 
+    /// <summary>Loudnesses closer than this are one (dB; ours, editable).</summary>
+    private const double ApartDb = 3;
+
     /// <summary>The room that instruments are built for (common practice).</summary>
     private const double ReferenceCelsius = 20;
 
@@ -28,6 +31,9 @@ internal static class ToneAims
         ToneAim.Joined => Joined(row, articulation, bands),
         ToneAim.Short => Short(row),
         ToneAim.Syllables => Syllables(row, bands),
+        ToneAim.Bend => GlideAims.Bend(row),
+        ToneAim.Glide => GlideAims.Slide(row),
+        ToneAim.Levels => Levels(row),
         _ => [],
     };
 
@@ -185,6 +191,20 @@ internal static class ToneAims
         }
 
         return aims;
+    }
+
+    private static List<AskedHeard> Levels(HeardRow row)
+    {
+        double? Level(string label)
+        {
+            var levels = row.Notes.Where(note => note.Asked.Label == label && note.Sound is not null).Select(note => note.Sound!.LevelDb).ToList();
+            return levels.Count == 0 ? null : levels.Average();
+        }
+
+        if (Level("soft") is not { } soft || Level("medium") is not { } medium || Level("loud") is not { } loud)
+            return [new AskedHeard("three loudnesses", "soft, medium and loud", "not all of them sounded", false, "Each twice: soft, as usual, loud but not forced.")];
+        AskedHeard Step(string what, double db, string cue) => new(what, $"{ApartDb:0} dB or more", $"{db:+0.0;-0.0;0.0} dB", db >= ApartDb, cue);
+        return [Step("soft to medium", medium - soft, "Softer: the same lips, less air."), Step("medium to loud", loud - medium, "Louder: more air, the lips stay easy.")];
     }
 
     private static string Times(int count) => count switch { 1 => "once", 2 => "twice", _ => $"{count} times" };

@@ -10,7 +10,11 @@ namespace Bocca.Core.Tone;
 /// <param name="Share">How much of its length is to sound: 1 joined to the next, less for short notes.</param>
 /// <param name="Label">What it is called while it is counted; empty for nothing.</param>
 /// <param name="AnyPartial">Whether any partial of the tube will do.</param>
-public sealed record AskedNote(MeantNote Meant, double StartBeat, double Beats, double RestBeats, double Share = 1, string Label = "", bool AnyPartial = false);
+public sealed record AskedNote(MeantNote Meant, double StartBeat, double Beats, double RestBeats, double Share = 1, string Label = "", bool AnyPartial = false)
+{
+    /// <summary>Semitones from the note that the tone glides through; null where it keeps its height.</summary>
+    public IReadOnlyList<double>? Heights { get; init; }
+}
 
 /// <summary>A row of notes with its times.</summary>
 /// <param name="Tempo">Beats a minute.</param>

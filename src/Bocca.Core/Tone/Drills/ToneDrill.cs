@@ -34,6 +34,15 @@ public enum ToneAim
 
     /// <summary>Which syllable starts cleanest.</summary>
     Syllables,
+
+    /// <summary>A tone that is bent down and back.</summary>
+    Bend,
+
+    /// <summary>The slide drawn in one breath, without a stop.</summary>
+    Glide,
+
+    /// <summary>The pupil's own soft, medium and loud.</summary>
+    Levels,
 }
 
 /// <summary>Part of a drill: a phrase, repeated.</summary>
@@ -46,7 +55,8 @@ public enum ToneAim
 /// <param name="Times">How often the phrase comes.</param>
 /// <param name="Share">How much of each note is to sound.</param>
 /// <param name="Label">What it is called while it is counted.</param>
-public sealed record ToneSet(string Row, double Beats, double RestBeats, int Times = 1, double Share = 1, string Label = "");
+/// <param name="Heights">Semitones from the note that the tone glides through, where it does not keep one height; null for notes.</param>
+public sealed record ToneSet(string Row, double Beats, double RestBeats, int Times = 1, double Share = 1, string Label = "", IReadOnlyList<double>? Heights = null);
 
 /// <summary>A drill on the instrument, as data (<c>tone-drills.json</c>).</summary>
 /// <param name="Id">Its name in records.</param>
@@ -58,7 +68,8 @@ public sealed record ToneSet(string Row, double Beats, double RestBeats, int Tim
 /// <param name="Easier">The drill to step back to.</param>
 /// <param name="From">The stage from which on it is offered.</param>
 /// <param name="Basis">Where it comes from.</param>
-public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, double Tempo, IReadOnlyList<ToneSet> Sets, string Easier, LearningStage From, string Basis)
+/// <param name="Families">The instruments that have it; null for all.</param>
+public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, double Tempo, IReadOnlyList<ToneSet> Sets, string Easier, LearningStage From, string Basis, IReadOnlyList<string>? Families = null)
 {
     /// <summary>The most notes that a drill is laid out for.</summary>
     private const int MostNotes = MeantNote.MostNotes;
@@ -79,8 +90,9 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
         return Ask.Replace("{tongue}", $": {syllable}{place}", StringComparison.Ordinal);
     }
 
-    /// <summary>Whether an approach has a use for it: which start is clearest is only asked where that decides the syllable.</summary>
-    public bool IsFor(Approach approach) => Aim != ToneAim.Syllables || approach["tongue.syllable"] == "d";
+    /// <summary>Whether an instrument has it and an approach a use for it: which start is clearest is only asked where that decides the syllable.</summary>
+    public bool IsFor(Instrument instrument, Approach approach) =>
+        (Families is null || Families.Contains(instrument.Family)) && (Aim != ToneAim.Syllables || approach["tongue.syllable"] == "d");
 
     /// <summary>Whether any partial will do.</summary>
     private bool AnyPartial(Approach approach) => Aim == ToneAim.FirstSound && approach["first.target"] == "c";
@@ -111,7 +123,7 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
                 var row = set.Row.Split(' ').SelectMany(name => name == "asked" ? asked ?? [Named("first", player, approach)] : [Named(name, player, approach)]).ToList();
                 for (var i = 0; i < row.Count; i++)
                 {
-                    notes.Add(new AskedNote(row[i], at, set.Beats, i + 1 < row.Count ? 0 : set.RestBeats, row[i].SlurredToNext ? 1 : set.Share, set.Label, AnyPartial(approach)));
+                    notes.Add(new AskedNote(row[i], at, set.Beats, i + 1 < row.Count ? 0 : set.RestBeats, row[i].SlurredToNext ? 1 : set.Share, set.Label, AnyPartial(approach)) { Heights = set.Heights });
                     at += set.Beats + (i + 1 < row.Count ? 0 : set.RestBeats);
                 }
             }

@@ -78,11 +78,14 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 
     public IReadOnlyList<ToneTake> Past { get; private set; } = [];
 
+    /// <summary>What today's takes add up to.</summary>
+    public SessionTone? Session { get; private set; }
+
     /// <summary>What was wrong with the notes asked for.</summary>
     public string? Trouble { get; private set; }
 
     /// <summary>The drills for the pupil's stage; the one on the stage is among them.</summary>
-    public IReadOnlyList<ToneDrill> Offered => [.. ToneDrill.All.Where(drill => drill == View?.Drill || (drill.IsFor(Approach) && (drill.From <= LearningStage.FirstNotes || drill.From <= Pupil!.Stage)))];
+    public IReadOnlyList<ToneDrill> Offered => [.. ToneDrill.All.Where(drill => drill == View?.Drill || (drill.IsFor(Pupil!.Instrument, Approach) && (drill.From <= LearningStage.FirstNotes || drill.From <= Pupil.Stage)))];
 
     public async Task<IActionResult> OnGetAsync()
     {
@@ -103,6 +106,8 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             Notes = (NotePath.Next ?? NotePath.Notes[^1]).Note.Written.ToString();
         View = await ViewAsync(take, drill, take?.Notes ?? Notes ?? "", take?.Settings ?? Settings ?? "", take?.Tempo ?? Tempo ?? drill.Tempo);
         Past = await Takes().Where(past => past.Kept).Take(PastTakes).ToListAsync();
+        var today = Today.Start(time);
+        Session = SessionTone.Of((await Takes().Where(past => past.RecordedAt >= today).ToListAsync()).Select(past => (past.RecordedAt, past.Trace)));
         return Page();
     }
 
