@@ -27,6 +27,9 @@ public sealed record PlayerSituation(Instrument Instrument, Reading Reading)
     /// <summary>How recent misses came about.</summary>
     public RecentMisses Misses { get; init; }
 
+    /// <summary>How many of the first notes are learnt; null for all.</summary>
+    public int? Learnt { get; init; }
+
     /// <summary>What ranks fingerings, for the chart note of what was heard.</summary>
     public FingeringWeights Weights { get; init; } = FingeringWeights.Default;
 

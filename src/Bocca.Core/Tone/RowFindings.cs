@@ -17,8 +17,8 @@ internal static class RowFindings
     public static IReadOnlyList<Finding> Of(HeardRow row, AskedRow asked, RowArticulation articulation, StageBands bands, JudgedPupil pupil)
     {
         var findings = Misses(row);
-        // A tone that glides on purpose is held against its glide alone.
-        if (asked.Drill?.Aim is ToneAim.Bend or ToneAim.Glide)
+        // A tone that glides on purpose is held against its glide alone, and air has no tone.
+        if (asked.Drill?.Aim is ToneAim.Bend or ToneAim.Glide or ToneAim.Air)
             return findings;
         findings.AddRange(Starts(row, asked, articulation, bands, pupil));
         var held = row.Notes.Where(note => note.Measures is not null && note.Judged.Outcome == NoteOutcome.Right && note.Asked.Beats >= HeldBeats).ToList();

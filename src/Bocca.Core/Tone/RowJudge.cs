@@ -63,7 +63,7 @@ public static class RowJudge
     {
         var heard = new List<HeardNumber>();
         var came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
-        heard.Add(new HeardNumber("notes", $"{came} of {row.Notes.Count}", came == row.Notes.Count ? "as meant" : "came as meant", came >= EnoughShare * row.Notes.Count));
+        heard.Add(new HeardNumber(row.Notes.All(note => note.Asked.Air) ? "air" : "notes", $"{came} of {row.Notes.Count}", came == row.Notes.Count ? "as meant" : "came as meant", came >= EnoughShare * row.Notes.Count));
         var right = row.Notes.Where(note => note.Judged is { Outcome: NoteOutcome.Right, Cents: not null }).Select(note => note.Judged.Cents!.Value).Order().ToList();
         if (right.Count > 0)
         {

@@ -68,7 +68,7 @@ public static class RowListener
         var sounded = NoteFinder.Find(sound, track);
         var starts = Starts(sound, asked);
         // Where any sound will do, nothing can be off as a whole.
-        var free = plan.Notes.Any(note => note.AnyPartial || note.Heights is not null);
+        var free = plan.Notes.Any(note => note.AnyPartial || note.Heights is not null || note.Air);
         var shift = free ? null : RowDoubt.SharedShift(plan.Meant, sounded, player.Tuning);
         var answers = Answers(plan, sounded, starts, player.Tuning, shift ?? 0);
         var measurer = new AttemptMeasurer(sound, track);
@@ -119,7 +119,10 @@ public static class RowListener
             var from = Math.Max(before.Select(earlier => earlier.Sound?.EndSeconds ?? 0).DefaultIfEmpty(0).Max(), starts?[i] ?? 0);
             var next = answers.Skip(i + 1).OfType<int>().Select(answer => sounded[answer].StartSeconds).DefaultIfEmpty(track.Frames.Count * PitchTrack.HopSeconds).First();
             var to = starts is null ? next : Math.Min(next, from + ((note.Beats + note.RestBeats) * asked.Plan.BeatSeconds));
-            return new RowNote(i + 1, note, Unanswered(note.Meant, track, from, to), null, null);
+            var unanswered = Unanswered(note.Meant, track, from, to);
+            if (note.Air && unanswered.Outcome == NoteOutcome.AirOnly)
+                unanswered = unanswered with { Outcome = NoteOutcome.Right, Sentence = "The air came." };
+            return new RowNote(i + 1, note, unanswered, null, null);
         }
 
         var sound = sounded[at];
@@ -132,6 +135,8 @@ public static class RowListener
 
     private static JudgedNote Answered(AskedNote note, SoundedNote sound, PlayerSituation player, MeantNote? previous)
     {
+        if (note.Air)
+            return new JudgedNote { Meant = note.Meant, Outcome = NoteOutcome.NoClearTone, HeardHz = sound.MedianHz, Sentence = "A tone came; air alone was asked." };
         if (note.Heights is not null)
             return new JudgedNote { Meant = note.Meant, Outcome = NoteOutcome.Right, HeardHz = sound.MedianHz, Sentence = "It sounded." };
         if (sound.SpreadCents > ClearCents)

@@ -216,6 +216,28 @@ public class RowListenerTests
     }
 
     [Fact]
+    public void Air_begun_by_the_tongue_has_no_tone()
+    {
+        var verdict = Drill("tongued-air", [], ["silent=0.5"]);
+
+        Assert.StartsWith("4, ", verdict.Asked.Single().Heard, StringComparison.Ordinal);
+        Assert.Contains("came", verdict.Summary, StringComparison.Ordinal);
+        Assert.Contains("air alone was asked", Drill("tongued-air", [], []).Summary, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData(1, "C4 D4 E4")]
+    [InlineData(4, "D4 E4 F4")]
+    [InlineData(null, "E4 F4 G4")]
+    public void Patterns_are_made_of_the_notes_learnt_last(int? learnt, string notes)
+    {
+        var plan = ToneDrill.Get("patterns").Plan(Player("trumpet-bb") with { Learnt = learnt }, Approach.Of(ApproachPreset.MouthpieceFirst), 72);
+
+        Assert.Equal(notes, string.Join(' ', plan.Meant.Take(3).Select(note => note.Written)));
+        Assert.Equal(12, plan.Phrases.Count);
+    }
+
+    [Fact]
     public void A_bend_is_told_by_its_depth_and_its_return()
     {
         var verdict = Drill("leadpipe-bend", [], []);

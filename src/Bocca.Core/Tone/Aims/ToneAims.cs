@@ -34,6 +34,7 @@ internal static class ToneAims
         ToneAim.Bend => GlideAims.Bend(row),
         ToneAim.Glide => GlideAims.Slide(row),
         ToneAim.Levels => Levels(row),
+        ToneAim.Air => AirAim.Of(row, bands),
         _ => [],
     };
 

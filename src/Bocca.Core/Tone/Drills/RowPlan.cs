@@ -14,6 +14,9 @@ public sealed record AskedNote(MeantNote Meant, double StartBeat, double Beats, 
 {
     /// <summary>Semitones from the note that the tone glides through; null where it keeps its height.</summary>
     public IReadOnlyList<double>? Heights { get; init; }
+
+    /// <summary>Whether air is asked and no tone.</summary>
+    public bool Air { get; init; }
 }
 
 /// <summary>A row of notes with its times.</summary>

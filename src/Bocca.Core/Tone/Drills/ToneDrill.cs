@@ -43,11 +43,15 @@ public enum ToneAim
 
     /// <summary>The pupil's own soft, medium and loud.</summary>
     Levels,
+
+    /// <summary>Air begun by the tongue, with no tone.</summary>
+    Air,
 }
 
 /// <summary>Part of a drill: a phrase, repeated.</summary>
 /// <param name="Row">
-/// The notes, apart by spaces: <c>1</c> to <c>5</c> for the beginner's first notes, <c>low</c>, <c>next</c> and <c>third</c>
+/// The notes, apart by spaces: <c>1</c> to <c>5</c> for the beginner's first notes, <c>learnt1</c> to <c>learnt5</c> for the
+/// highest of those learnt so far, from the lowest of them up, <c>low</c>, <c>next</c> and <c>third</c>
 /// for open partials from the first one taught upwards, <c>open2</c> to <c>open6</c> for a partial, <c>asked</c> for the notes chosen.
 /// </param>
 /// <param name="Beats">Beats of each note.</param>
@@ -123,7 +127,7 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
                 var row = set.Row.Split(' ').SelectMany(name => name == "asked" ? asked ?? [Named("first", player, approach)] : [Named(name, player, approach)]).ToList();
                 for (var i = 0; i < row.Count; i++)
                 {
-                    notes.Add(new AskedNote(row[i], at, set.Beats, i + 1 < row.Count ? 0 : set.RestBeats, row[i].SlurredToNext ? 1 : set.Share, set.Label, AnyPartial(approach)) { Heights = set.Heights });
+                    notes.Add(new AskedNote(row[i], at, set.Beats, i + 1 < row.Count ? 0 : set.RestBeats, row[i].SlurredToNext ? 1 : set.Share, set.Label, AnyPartial(approach)) { Heights = set.Heights, Air = Aim == ToneAim.Air });
                     at += set.Beats + (i + 1 < row.Count ? 0 : set.RestBeats);
                 }
             }
@@ -134,7 +138,7 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
             : throw new ArgumentException($"{Name} would have {notes.Count} notes; {MostNotes} is the most. Choose fewer.");
     }
 
-    private static MeantNote Named(string name, PlayerSituation player, Approach approach)
+    private MeantNote Named(string name, PlayerSituation player, Approach approach)
     {
         var (instrument, reading) = (player.Instrument, player.Reading);
         var firsts = FirstNotes.Of(instrument, reading, approach);
@@ -143,6 +147,8 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
             return OfFirst(Math.Min(name[0] - '1', firsts.Count - 1));
         if (name == "first")
             return First(player, approach);
+        if (name.StartsWith("learnt", StringComparison.Ordinal))
+            return OfFirst(Learnt(name[^1] - '1', Sets.SelectMany(set => set.Row.Split(' ')).Where(each => each.StartsWith("learnt", StringComparison.Ordinal)).Distinct().Count(), player.Learnt, firsts.Count));
         var low = LowestOpen(player);
         return name switch
         {
@@ -152,6 +158,10 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
             _ => Open(player, int.Parse(name["open".Length..], System.Globalization.CultureInfo.InvariantCulture)),
         };
     }
+
+    /// <summary>Which first note stands for one of the highest learnt; where too few are learnt, the first ones do.</summary>
+    private static int Learnt(int place, int wanted, int? learnt, int all) =>
+        Math.Min(all - 1, Math.Max(0, Math.Clamp(learnt ?? all, wanted, all) - wanted) + place);
 
     /// <summary>The first sound that the approach asks for: the higher or the lower open note, whatever speaks, or a note set.</summary>
     public static MeantNote First(PlayerSituation player, Approach approach) => approach["first.target"] switch

@@ -255,6 +255,8 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     {
         var tuning = new Tuning(Math.Clamp(a4 ?? Tuning.Standard.A4Hz, ReferenceRange.Lowest, ReferenceRange.Highest));
         var player = new PlayerSituation(Pupil!.Instrument, Pupil.Reading) { Tuning = tuning, Weights = FingeringWeights.Default.Under(Approach, Pupil.Stage), Misses = await Db.RecentMissesAsync(Pupil.Id) };
+        // Patterns are made of what has been learnt, and of the note being learnt.
+        player = player with { Learnt = FirstNotePath.Of(player, Approach, await Db.FirstTriesAsync(Pupil.Id)).Notes.TakeWhile(note => note.Known).Count() + 1 };
         if (await Db.TuningTakeAsync(Pupil.Id) is not { } measured)
             return player;
         var open = measured.Trace.Notes.Where(note => note.Outcome == NoteOutcome.Right).Select(note => note.HeardHz).OfType<double>();
