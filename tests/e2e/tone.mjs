@@ -35,7 +35,7 @@ describe("tone", () => {
     // Two tries of four counts at 120, four counts apart, meant to come a second late, so that a busy machine cannot push one before its cue.
     const microphone = spoken("one-low", 2.5, "--instrument", "trumpet-bb", "--row", "D4 D4", "--setting", "1-3 1-3", "--miss", "partial=-1", "--beats", "8", "--share", "0.5", "--tempo", "120");
     await visit({ microphone }, async (page) => {
-      await listen(page, "/tone/1?drill=what-came&notes=D4&settings=1-3", 120);
+      await listen(page, "/tone/7?drill=what-came&notes=D4&settings=1-3", 120);
       assert.match(await page.textContent("[data-summary]"), /D4 \(1-3\) was meant; G3 came: one partial low/);
       assert.match(await page.textContent("[data-next]"), /Sing it|air/);
       assert.equal(await page.locator(".rungs .heard-here").count(), 1);

@@ -48,7 +48,7 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
         if (meant.Count < FewestNotes || sounded.Count < FewestNotes || meant.Select(note => note.Sounding.Midi).Distinct().Count() < 2)
             return null;
         // Every pairing of one meant note and one sound is a guess at the shift; the best is the one that explains most notes.
-        var guesses = meant.Take(8).SelectMany(note => sounded.Take(8).Select(sound => Tuning.Cents(tuning.Frequency(note.Sounding), sound.MedianHz)));
+        var guesses = meant.Take(5).SelectMany(note => sounded.Take(5).Select(sound => Tuning.Cents(tuning.Frequency(note.Sounding), sound.MedianHz)));
         var best = guesses.Select(guess => (guess, Fits: Shifts(meant, sounded, tuning, guess))).MaxBy(candidate => (candidate.Fits.Count, -Math.Abs(candidate.guess)));
         if (best.Fits.Count < FewestNotes || best.Fits.Count < 0.75 * Math.Min(meant.Count, sounded.Count))
             return null;
@@ -72,7 +72,7 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
 
         if (!timed && sounded.Count < meant.Count && sounded.Count > 0 && meant.Count > 1)
             return new RowDoubt(RowDoubtKind.TooShort, $"The row has {meant.Count} notes; the take holds {sounded.Count}. Those are judged, the take is kept.");
-        return sounded.Count > (2 * meant.Count) + 2
+        return !timed && sounded.Count > (2 * meant.Count) + 2
             ? new RowDoubt(RowDoubtKind.TooMany, $"The row has {meant.Count} notes; the take holds {sounded.Count}. Is it the right row?")
             : null;
     }

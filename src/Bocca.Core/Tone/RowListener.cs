@@ -23,6 +23,9 @@ public sealed record AskedRow(RowPlan Plan, PlayerSituation Player, LearningStag
     /// <summary>The room's temperature, degrees Celsius; null where nobody said.</summary>
     public double? RoomCelsius { get; init; }
 
+    /// <summary>Whether only how notes are begun and ended counts, whatever their pitch.</summary>
+    public bool IgnoresPitch { get; init; }
+
     /// <summary>Whether marks that the sound brings along say when its notes were due.</summary>
     public bool UsesMarks { get; init; } = true;
 }
@@ -55,6 +58,9 @@ public static class RowListener
     /// <summary>Air counts from this long (seconds) and this far over the room (dB).</summary>
     private const double AirSeconds = 0.3, AirDb = 6;
 
+    /// <summary>A hole shorter than this (seconds) in one pitch (cents) is a hole, not the end of the note.</summary>
+    private const double HoleSeconds = 0.3, SamePitchCents = 60;
+
     /// <summary>A phrase's sounds may begin so long before it was due (seconds).</summary>
     private const double EarlySeconds = 0.5;
 
@@ -65,10 +71,12 @@ public static class RowListener
         var track = PitchTrack.Of(sound);
         if (Disturbance.Find(sound, track, [], voiceAsked: true) is { Kind: not DisturbanceKind.Narrow } problem)
             return new HeardRow(track, [.. plan.Notes.Select((note, i) => new RowNote(i + 1, note, Unreadable(note.Meant, problem), null, null))], [], problem, null);
-        var sounded = NoteFinder.Find(sound, track);
         var starts = Starts(sound, asked);
+        var sounded = NoteFinder.Find(sound, track);
+        if (starts is not null)
+            sounded = WithoutHoles(plan, sounded, starts);
         // Where any sound will do, nothing can be off as a whole.
-        var free = plan.Notes.Any(note => note.AnyPartial || note.Heights is not null || note.Air);
+        var free = asked.IgnoresPitch || plan.Notes.Any(note => note.AnyPartial || note.Heights is not null || note.Air);
         var shift = free ? null : RowDoubt.SharedShift(plan.Meant, sounded, player.Tuning);
         var answers = Answers(plan, sounded, starts, player.Tuning, shift ?? 0);
         var measurer = new AttemptMeasurer(sound, track);
@@ -89,20 +97,48 @@ public static class RowListener
         return first is { } at ? [.. asked.Plan.Starts.Select(start => start + at)] : null;
     }
 
+    /// <summary>When the sounds of a phrase may begin: from half a second before it is due, or half the rest before it, to the next one's.</summary>
+    private static (double From, double To) Opening(RowPlan plan, List<double> starts, int phrase)
+    {
+        var phrases = plan.Phrases;
+        double At(int which) => which == 0 ? double.NegativeInfinity
+            : which >= phrases.Count ? double.PositiveInfinity
+            : starts[phrases[which].First] - Math.Min(EarlySeconds, plan.Notes[phrases[which].First - 1].RestBeats * plan.BeatSeconds / 2);
+        return (At(phrase), At(phrase + 1));
+    }
+
+    /// <summary>Where one note is asked in a breath, a tone with holes in it is one note: what stops for a moment and goes on at its pitch.</summary>
+    private static List<SoundedNote> WithoutHoles(RowPlan plan, IReadOnlyList<SoundedNote> sounded, List<double> starts)
+    {
+        var whole = new List<SoundedNote>();
+        for (var p = 0; p < plan.Phrases.Count; p++)
+        {
+            var (from, to) = Opening(plan, starts, p);
+            var single = plan.Phrases[p].End - plan.Phrases[p].First == 1;
+            var first = whole.Count;
+            foreach (var note in sounded.Where(note => note.StartSeconds >= from && note.StartSeconds < to))
+            {
+                if (single && whole.Count > first && note.StartSeconds - whole[^1].EndSeconds < HoleSeconds && Math.Abs(Tuning.Cents(whole[^1].MedianHz, note.MedianHz)) < SamePitchCents)
+                    whole[^1] = (note.Seconds > whole[^1].Seconds ? note : whole[^1]) with { StartSeconds = whole[^1].StartSeconds, EndSeconds = note.EndSeconds, RiseMs = whole[^1].RiseMs, FallMs = note.FallMs, DipDb = whole[^1].DipDb, GapMs = whole[^1].GapMs, Tongued = whole[^1].Tongued };
+                else
+                    whole.Add(note);
+            }
+        }
+
+        return whole;
+    }
+
     /// <summary>The sound that answers each note: in time where times are known, phrase by phrase; else as they come.</summary>
     private static int?[] Answers(RowPlan plan, IReadOnlyList<SoundedNote> sounded, List<double>? starts, Tuning tuning, double shift)
     {
         if (starts is null)
             return [.. RowAligner.Align(plan.Meant, sounded, tuning, shift)];
         var answers = new int?[plan.Notes.Count];
-        var phrases = plan.Phrases;
-        for (var p = 0; p < phrases.Count; p++)
+        for (var p = 0; p < plan.Phrases.Count; p++)
         {
-            var (first, end) = phrases[p];
-            double Opening(int phrase) => phrase == 0 ? double.NegativeInfinity
-                : phrase >= phrases.Count ? double.PositiveInfinity
-                : starts[phrases[phrase].First] - Math.Min(EarlySeconds, plan.Notes[phrases[phrase].First - 1].RestBeats * plan.BeatSeconds / 2);
-            var within = Enumerable.Range(0, sounded.Count).Where(at => sounded[at].StartSeconds >= Opening(p) && sounded[at].StartSeconds < Opening(p + 1)).ToList();
+            var (first, end) = plan.Phrases[p];
+            var (from, to) = Opening(plan, starts, p);
+            var within = Enumerable.Range(0, sounded.Count).Where(at => sounded[at].StartSeconds >= from && sounded[at].StartSeconds < to).ToList();
             var aligned = RowAligner.Align([.. plan.Notes.Skip(first).Take(end - first).Select(note => note.Meant)], [.. within.Select(at => sounded[at])], tuning, shift);
             for (var i = first; i < end; i++)
                 answers[i] = aligned[i - first] is { } at ? within[at] : null;
@@ -130,7 +166,10 @@ public static class RowListener
         var (first, end) = ((int)Math.Round(sound.StartSeconds / PitchTrack.HopSeconds), (int)Math.Round(sound.EndSeconds / PitchTrack.HopSeconds));
         first = Math.Clamp(first, 0, track.Frames.Count - 2);
         var measures = measurer.Measure(new Attempt([new ToneRun(first, Math.Clamp(end, first + 1, track.Frames.Count))]), i + 1, starts?[i], null, note.Beats * note.Share * asked.Plan.BeatSeconds);
-        return new RowNote(i + 1, note, Answered(note, sound, asked.Player, previous), sound, measures);
+        var judged = asked.IgnoresPitch
+            ? new JudgedNote { Meant = note.Meant, Outcome = NoteOutcome.Right, HeardHz = sound.MedianHz, Sentence = "It sounded; its pitch was not asked." }
+            : Answered(note, sound, asked.Player, previous);
+        return new RowNote(i + 1, note, judged, sound, measures);
     }
 
     private static JudgedNote Answered(AskedNote note, SoundedNote sound, PlayerSituation player, MeantNote? previous)

@@ -216,6 +216,44 @@ public class RowListenerTests
     }
 
     [Fact]
+    public void The_share_of_short_notes_is_the_teachers()
+    {
+        var drill = ToneDrill.Get("short-notes");
+        RowPlan Plan(double? share) => drill.Plan(Player("trumpet-bb"), Approach.Of(ApproachPreset.MouthpieceFirst), 72, share: share);
+
+        Assert.Equal((0.7, 0.35), (Plan(null).Notes[0].Share, Plan(null).Notes[^1].Share));
+        Assert.Equal((0.5, 0.25), (Plan(0.5).Notes[0].Share, Plan(0.5).Notes[^1].Share));
+        Assert.Throws<ArgumentException>(() => Plan(1.5));
+    }
+
+    [Fact]
+    public void Pitch_does_not_count_where_only_the_rhythm_is_asked()
+    {
+        var player = Player("trumpet-bb");
+        var meant = MeantNote.Row(player.Instrument, player.Reading, "C4 C4 C4");
+        var sound = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(meant, player, 2, 1, [RowMiss.Parse("partial=1")]), 120, [], 1).Sound;
+
+        var row = RowListener.Hear(sound, new AskedRow(RowPlan.Even(meant, 120, 2), player, LearningStage.FirstNotes) { IgnoresPitch = true });
+
+        Assert.All(row.Notes, note => Assert.Equal(NoteOutcome.Right, note.Judged.Outcome));
+        Assert.Null(row.Doubt);
+    }
+
+    [Fact]
+    public void A_long_note_with_holes_in_it_is_one_note()
+    {
+        var player = Player("trombone");
+        var plan = ToneDrill.Get("what-came").Plan(player, Approach.Of(ApproachPreset.MouthpieceFirst), 80, MeantNote.Row(player.Instrument, player.Reading, "C3"));
+        var how = new RowCharacter("holes", "", [], [new Fault(FaultKind.Break, 120)]);
+        var sound = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), 80, how.Faults, 1).Sound;
+
+        var row = RowListener.Hear(sound, new AskedRow(plan, player, LearningStage.FirstNotes));
+
+        Assert.Empty(row.Extra);
+        Assert.All(row.Notes, note => Assert.InRange(note.Sound!.Seconds, 2.5, 3.2));
+    }
+
+    [Fact]
     public void Air_begun_by_the_tongue_has_no_tone()
     {
         var verdict = Drill("tongued-air", [], ["silent=0.5"]);

@@ -40,22 +40,7 @@ public sealed record RowPlan(double Tempo, IReadOnlyList<AskedNote> Notes)
     public IReadOnlyList<MeantNote> Meant => [.. Notes.Select(note => note.Meant)];
 
     /// <summary>Index of the first note of each phrase, and one past its last: phrases are what rests part.</summary>
-    public IReadOnlyList<(int First, int End)> Phrases
-    {
-        get
-        {
-            var phrases = new List<(int, int)>();
-            for (var (first, i) = (0, 0); i < Notes.Count; i++)
-            {
-                if (Notes[i].RestBeats == 0 && i + 1 < Notes.Count)
-                    continue;
-                phrases.Add((first, i + 1));
-                first = i + 1;
-            }
-
-            return phrases;
-        }
-    }
+    public IReadOnlyList<(int First, int End)> Phrases { get; } = Parted(Notes);
 
     /// <summary>The plan as cues: one a phrase, for whoever counts it.</summary>
     public CuePlan Cues => new(Tempo, [.. Phrases.Select(phrase => new Cue(
@@ -64,6 +49,20 @@ public sealed record RowPlan(double Tempo, IReadOnlyList<AskedNote> Notes)
         Notes[phrase.End - 1].RestBeats,
         Notes[phrase.First].Label,
         Cue.Level))]);
+
+    private static List<(int First, int End)> Parted(IReadOnlyList<AskedNote> notes)
+    {
+        var phrases = new List<(int, int)>();
+        for (var (first, i) = (0, 0); i < notes.Count; i++)
+        {
+            if (notes[i].RestBeats == 0 && i + 1 < notes.Count)
+                continue;
+            phrases.Add((first, i + 1));
+            first = i + 1;
+        }
+
+        return phrases;
+    }
 
     /// <summary>A row in one phrase, every note as long as the next, and a rest at its end.</summary>
     public static RowPlan Even(IReadOnlyList<MeantNote> meant, double tempo, double beats, double share = 1) =>

@@ -112,14 +112,22 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
     /// <param name="tempo">Beats a minute.</param>
     /// <param name="asked">The notes chosen, where it takes some; null for the first note.</param>
     /// <param name="ways">The teacher's words for the ways an experiment compares, in order; null for the drill's own.</param>
-    /// <exception cref="ArgumentException">It would be longer than a take may be.</exception>
-    public RowPlan Plan(PlayerSituation player, Approach approach, double tempo, IReadOnlyList<MeantNote>? asked = null, IReadOnlyList<string>? ways = null)
+    /// <param name="share">How much of a short note is to sound, 0.2 to 0.95; null for the drill's own. What is half as long halves it.</param>
+    /// <exception cref="ArgumentException">It would be longer than a take may be, or the share is none.</exception>
+    public RowPlan Plan(PlayerSituation player, Approach approach, double tempo, IReadOnlyList<MeantNote>? asked = null, IReadOnlyList<string>? ways = null, double? share = null)
     {
         var (slowest, fastest) = CuePlan.TempoRange;
         var notes = new List<AskedNote>();
         var at = 0.0;
         // With two ways worded, an experiment has two.
         var sets = Aim == ToneAim.Experiment && ways is { Count: >= 2 } ? Sets.Zip(ways, (set, way) => set with { Label = way }) : Sets;
+        if (Aim == ToneAim.Short && share is { } target)
+        {
+            if (!(target is >= 0.2 and <= 0.95))
+                throw new ArgumentException($"A short note sounds 20 to 95 % of its length, not {100 * target:0} %.");
+            sets = Sets.Select(set => set with { Share = set.Share * target / Sets[0].Share });
+        }
+
         foreach (var set in sets)
         {
             for (var time = 0; time < set.Times; time++)

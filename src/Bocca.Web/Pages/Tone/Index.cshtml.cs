@@ -42,10 +42,10 @@ public sealed record ToneView(Pupil Pupil, ToneTake? Take, ToneDrill Drill, RowP
 }
 
 /// <summary>What the page sends about a take of notes.</summary>
-public sealed record AskedOfTone(string Drill, double Tempo, string? Notes, string? Settings, string? Ways, double? A4);
+public sealed record AskedOfTone(string Drill, double Tempo, string? Notes, string? Settings, string? Ways, double? A4, double? Target);
 
 /// <summary>A recording as sent by the page.</summary>
-public sealed record SentTone(IFormFile? Sound, string Drill, double Tempo, string? Notes, string? Settings, string? Ways, double? A4, double? Celsius, SoundSource Source, double? FirstCue, bool Tense, double Missing);
+public sealed record SentTone(IFormFile? Sound, string Drill, double Tempo, string? Notes, string? Settings, string? Ways, double? A4, double? Celsius, double? Target, bool? Rhythm, SoundSource Source, double? FirstCue, bool Tense, double Missing);
 
 /// <summary>The Tone stop: notes played, held against what was meant.</summary>
 [RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
@@ -114,7 +114,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     /// <summary>The drill beat by beat.</summary>
     public async Task<IActionResult> OnGetPlanAsync(AskedOfTone asked) => Pupil is null ? NotFound() : await RefusingAsync(async () =>
     {
-        var plan = PlanOf(ToneDrill.Get(asked.Drill), asked.Notes, asked.Settings, asked.Tempo, await PlayerAsync(asked.A4), asked.Ways);
+        var plan = PlanOf(ToneDrill.Get(asked.Drill), asked.Notes, asked.Settings, asked.Tempo, await PlayerAsync(asked.A4), asked.Ways, asked.Target);
         var cues = plan.Cues;
         return new JsonResult(new Buzz.CountedDrill(plan.BeatSeconds, plan.TotalBeats, cues.SoundSeconds, 0, BeatSheet.Of(cues)));
     });
@@ -123,7 +123,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     public async Task<IActionResult> OnGetPracticeAsync(AskedOfTone asked, string character, int seed) => Pupil is null ? NotFound() : await RefusingAsync(async () =>
     {
         var player = await PlayerAsync(asked.A4);
-        var plan = PlanOf(ToneDrill.Get(asked.Drill), asked.Notes, asked.Settings, asked.Tempo, player, asked.Ways);
+        var plan = PlanOf(ToneDrill.Get(asked.Drill), asked.Notes, asked.Settings, asked.Tempo, player, asked.Ways, asked.Target);
         var how = RowCharacter.Get(character);
         var take = SimulatedPlayer.PlayRow(Pupil.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, how.Faults, seed);
         // The player rests a beat before the first note; the page counts in itself.
@@ -145,12 +145,13 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         {
             var drill = ToneDrill.Get(sent.Drill);
             var player = await PlayerAsync(sent.A4);
-            var asked = new AskedRow(PlanOf(drill, sent.Notes, sent.Settings, sent.Tempo, player, sent.Ways), player, Pupil.Stage)
+            var asked = new AskedRow(PlanOf(drill, sent.Notes, sent.Settings, sent.Tempo, player, sent.Ways, sent.Target), player, Pupil.Stage)
             {
                 Drill = drill,
                 FirstCueSeconds = sent.FirstCue,
                 MissingSeconds = Math.Max(0, sent.Missing),
                 UsesMarks = false,
+                IgnoresPitch = sent.Rhythm == true,
                 RoomCelsius = sent.Celsius is >= 0 and <= 40 ? sent.Celsius : null,
             };
             using var stream = sent.Sound.OpenReadStream();
@@ -263,12 +264,12 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         return player with { Passport = Passport.Measured(Pupil.Instrument, player.Tuning, open) };
     }
 
-    private RowPlan PlanOf(ToneDrill drill, string? notes, string? settings, double tempo, PlayerSituation player, string? ways = null)
+    private RowPlan PlanOf(ToneDrill drill, string? notes, string? settings, double tempo, PlayerSituation player, string? ways = null, double? targetPercent = null)
     {
         var asked = drill.TakesNotes && !string.IsNullOrWhiteSpace(notes)
             ? MeantNote.Row(player.Instrument, player.Reading, notes, string.IsNullOrWhiteSpace(settings) ? null : settings, player.Weights)
             : null;
-        return drill.Plan(player, Approach, tempo, asked, ways?.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries));
+        return drill.Plan(player, Approach, tempo, asked, ways?.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries), targetPercent / 100);
     }
 
     private static async Task<IActionResult> RefusingAsync(Func<Task<IActionResult>> act)

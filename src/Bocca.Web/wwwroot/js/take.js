@@ -5,6 +5,9 @@ import { audio, countIn, countInClicks, inWords, model } from "./sound.js";
 const leadSeconds = 0.5;
 const tailSeconds = 0.3;
 
+// What a field of the transport says; a box says whether it is ticked.
+const worth = (field) => (field?.type === "checkbox" ? String(field.checked) : (field?.value ?? ""));
+
 // A stop that takes sound in: counts a take in and through, takes it in, sends it to be heard, shows what came back.
 // stop: where it lives. fields: what of the transport is asked of the core, beside drill and tempo.
 export const taking = (stop, fields) => ({
@@ -75,7 +78,7 @@ export const taking = (stop, fields) => ({
 
   // What is asked, as the core reads it.
   asked(drill) {
-    return { drill: drill.id, tempo: drill.tempo, ...Object.fromEntries(fields.map((name) => [name, this.field(name)?.value ?? ""])) };
+    return { drill: drill.id, tempo: drill.tempo, ...Object.fromEntries(fields.map((name) => [name, worth(this.field(name))])) };
   },
 
   // What the sound is made on, for the line that draws while it sounds.

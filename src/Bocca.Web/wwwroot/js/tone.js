@@ -4,7 +4,7 @@ import { taking } from "./take.js";
 
 // The Tone stop: takes of notes, and the notes engraved.
 export const tone = () => {
-  const take = taking("tone", ["notes", "settings", "ways", "a4", "celsius"]);
+  const take = taking("tone", ["notes", "settings", "ways", "a4", "celsius", "target", "rhythm"]);
   const start = take.init;
   return Object.defineProperties(take, Object.getOwnPropertyDescriptors({
     init() {
