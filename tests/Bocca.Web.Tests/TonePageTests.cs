@@ -60,6 +60,19 @@ public sealed class TonePageTests : IDisposable
     }
 
     [Fact]
+    public async Task A_note_that_came_makes_way_and_one_that_did_not_stays()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        var missed = await HearAsync(tab, pupil.Id, "what-came", "E4", "one-low");
+        Assert.Equal("E4", (await tab.SendAsync(missed, "form[action*=Accept]")).Page.QuerySelector("[name=notes]")!.GetAttribute("value"));
+        var came = await HearAsync(tab, pupil.Id, "what-came", "E4", "good");
+        Assert.Contains("Take the next note", came.QuerySelector("[data-next]")!.TextContent);
+        // The next of the way of first notes: C4 was never tried.
+        Assert.Equal("C4", (await tab.SendAsync(came, "form[action*=Accept]")).Page.QuerySelector("[name=notes]")!.GetAttribute("value"));
+    }
+
+    [Fact]
     public async Task A_measured_instrument_is_reckoned_with_from_then_on()
     {
         var pupil = await _room.AddAsync("Ada");

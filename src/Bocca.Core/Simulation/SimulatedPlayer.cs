@@ -25,7 +25,7 @@ public static class SimulatedPlayer
     /// <summary>Samples a second of what it plays.</summary>
     public const int SampleRate = 44100;
 
-    /// <summary>How far a joined note reaches into the beat of the next: lips take about as long to speak.</summary>
+    /// <summary>How far a note reaches past its length: lips take about as long to speak.</summary>
     private const double TouchSeconds = 0.05;
 
     /// <summary>The pitch a beginner of an instrument first aims at, in hertz: the first of its first notes.</summary>
@@ -76,8 +76,8 @@ public static class SimulatedPlayer
             var group = notes.Skip(first).Take(last - first + 1).ToList();
             double Amount(FaultKind kind) => faults.Where(fault => fault.Kind == kind && fault.Befalls(first + 1)).Sum(fault => fault.Amount);
             IReadOnlyList<double> heights = group[0].Heights ?? group.ConvertAll(note => Tuning.Cents(group[0].Hertz, note.Hertz) / 100);
-            // A joined note goes on until the tongue touches for the next.
-            var touch = group[^1].Share > 0.999 && last + 1 < notes.Count && Amount(FaultKind.ClosedEnd) == 0 ? TouchSeconds : 0;
+            // What lips take to speak is made up at the end, unless the tongue closes it.
+            var touch = Amount(FaultKind.ClosedEnd) == 0 ? TouchSeconds : 0;
             var tone = new SimulatedBuzz(SoundStage.Instrument, instrument, group[0].Hertz, heights, glides: group[0].Heights is not null, Amount, random)
                 .AddTo(samples, at, touch + ((group.SkipLast(1).Sum(note => note.Beats) + (group[^1].Beats * group[^1].Share)) * beat));
             if (tone is not null)

@@ -105,7 +105,8 @@ public static class RowJudge
 
     private static NextStep Onward(AskedRow asked, Approach approach, int passesBefore)
     {
-        if (asked.Drill is not { } drill)
+        // Notes that were chosen lead to the next ones, other drills to what comes after them.
+        if (asked.Drill is not { TakesNotes: false } drill)
             return Again(asked, "Take the next note.", "Every note came as meant.");
         if (drill.Aim is ToneAim.Joined or ToneAim.Short)
         {

@@ -102,7 +102,7 @@ internal static class ToneAims
         return aims;
     }
 
-    /// <summary>Each way beside the usual one: only differences beyond the spread of the repeats are told.</summary>
+    /// <summary>Each way beside the usual one: only differences beyond the spread of the repeats, and large enough to be heard (ours, editable), are told.</summary>
     private static List<AskedHeard> Compared(HeardRow row)
     {
         var ways = row.Notes.Where(note => note.Measures is not null).GroupBy(note => note.Asked.Label).ToList();
@@ -114,22 +114,22 @@ internal static class ToneAims
     private static string Differences(List<RowNote> usual, List<RowNote> other)
     {
         var told = new List<string>();
-        void Compare(Func<RowNote, double?> of, string unit, string more, string less)
+        void Compare(Func<RowNote, double?> of, double least, string unit, string more, string less)
         {
             var (a, b) = (usual.Select(of).OfType<double>().ToList(), other.Select(of).OfType<double>().ToList());
             if (a.Count < 2 || b.Count < 2)
                 return;
             var spread = Math.Sqrt((a.Variance() + b.Variance()) / 2);
             var by = b.Average() - a.Average();
-            if (Math.Abs(by) > ApartSpreads * spread)
+            if (Math.Abs(by) > Math.Max(least, ApartSpreads * spread))
                 told.Add($"{Math.Abs(by):0.#} {unit} {(by > 0 ? more : less)}");
         }
 
-        Compare(note => Tuning.Cents(usual[0].Sound!.MedianHz, note.Sound!.MedianHz), "cents", "higher", "lower");
-        Compare(note => note.Sound!.LevelDb, "dB", "louder", "softer");
-        Compare(note => note.Measures!.HarmonicToNoiseDb, "dB", "clearer", "airier");
-        Compare(note => note.Measures!.CentroidOverPitch, "harmonics", "brighter", "darker");
-        Compare(note => note.Measures!.SteadinessCents, "cents", "less steady", "steadier");
+        Compare(note => Tuning.Cents(usual[0].Sound!.MedianHz, note.Sound!.MedianHz), 5, "cents", "higher", "lower");
+        Compare(note => note.Sound!.LevelDb, 1, "dB", "louder", "softer");
+        Compare(note => note.Measures!.HarmonicToNoiseDb, 1, "dB", "clearer", "airier");
+        Compare(note => note.Measures!.CentroidOverPitch, 0.2, "harmonics", "brighter", "darker");
+        Compare(note => note.Measures!.SteadinessCents, 3, "cents", "less steady", "steadier");
         return told.Count == 0 ? "no difference beyond the spread of the repeats" : string.Join(", ", told);
     }
 

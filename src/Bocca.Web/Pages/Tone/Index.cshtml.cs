@@ -187,8 +187,9 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             open.DoneAt = now;
         Db.Steps.Add(new AcceptedStep { PupilId = take.PupilId, Place = NextPlace.Tone, DrillId = next.DrillId, Cue = next.Cue, Reason = next.Reason, AcceptedAt = now });
         await Db.SaveChangesAsync();
-        var same = next.DrillId == take.DrillId;
-        return RedirectToPage(new { pupilId = PupilId, drill = next.DrillId, notes = same && take.Notes != "" ? take.Notes : null, settings = same && take.Settings != "" ? take.Settings : null, tempo = next.Tempo ?? (same ? take.Tempo : null) });
+        // A note that came makes way for the next one; one that did not is tried again.
+        var same = next.DrillId == take.DrillId && (take.Outcome != TakeOutcome.Passed || take.Notes == "");
+        return RedirectToPage(new { pupilId = PupilId, drill = next.DrillId, notes = same && take.Notes != "" ? take.Notes : null, settings = same && take.Settings != "" ? take.Settings : null, tempo = next.Tempo ?? (next.DrillId == take.DrillId ? take.Tempo : null) });
     }
 
     public async Task<IActionResult> OnPostDeleteAsync(int id)
