@@ -72,7 +72,9 @@ public static class SampledNotes
         var right = heard.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
         var off = heard.Notes.Where(note => note.Sound is not null).Select(note => 1000 * (note.Sound!.StartSeconds - starts[note.Number - 1])).ToList();
         var duties = heard.Notes.Zip(heard.Notes.Skip(1)).Where(pair => pair.First.Sound is not null && pair.Second.Sound is not null)
-            .Select(pair => 100 * pair.First.Sound!.Seconds / (pair.Second.Sound!.StartSeconds - pair.First.Sound.StartSeconds)).ToList();
+            .Select(pair => 100 * pair.First.Sound!.HalfToHalfSeconds / (pair.Second.Sound!.StartSeconds - pair.First.Sound.StartSeconds)).ToList();
+        if (Environment.GetEnvironmentVariable("EXTRA") is not null)
+            Console.Error.WriteLine($"{instrument.Id} {row} {duty}: " + string.Join(" ", heard.Notes.Where(note => note.Sound is not null).Select(note => $"{1000 * (note.Sound!.StartSeconds - starts[note.Number - 1]):0}({note.Sound.DipDb:0})")));
         if (Environment.GetEnvironmentVariable("EXTRA") is not null)
             foreach (var note in heard.Extra)
                 Console.Error.WriteLine($"{note.StartSeconds:0.000} {note.EndSeconds:0.000} {note.MedianHz:0.0} {note.LevelDb:0.0} dip {note.DipDb:0.0} tongued {note.Tongued}");

@@ -127,7 +127,7 @@ internal sealed class SimulatedBuzz
         var radiation = new Radiation(_column.RadiatesFromHz);
         var air = new BreathNoise(_random, _noise);
         var wander = new SlowWander(_random, _amount(FaultKind.Wander) + 2);
-        var sounded = new Sounded(ToneLevel * 0.33);
+        var sounded = new Sounded(ToneLevel);
         var handles = default(LipHandles);
         double gain = 1, loudness = 0, jitter = 0;
         var wasOpen = true;
@@ -151,7 +151,7 @@ internal sealed class SimulatedBuzz
             wasOpen = model.IsOpen;
         }
 
-        return sounded.Seconds is { } heard && heard.End - heard.Start > 0.05 ? new SimulatedTone(heard.Start, heard.End, _hertz * Cents(_cents)) : null;
+        return sounded.Tone(_hertz * Cents(_cents));
     }
 
     private LipHandles Handles(double t, double length, double drift, LipModel model)
@@ -226,25 +226,30 @@ internal sealed class SimulatedBuzz
 
     private static double Smooth(double share) => share <= 0 ? 0 : share >= 1 ? 1 : 0.5 - (0.5 * Math.Cos(Math.PI * share));
 
-    /// <summary>When a tone was to be heard: from the first to the last time its RMS over some 10 ms was over a height.</summary>
-    private sealed class Sounded(double over)
+    /// <summary>When a tone began, and when it was to be heard: from the first to the last time its RMS over some 10 ms was over a third.</summary>
+    private sealed class Sounded(double level)
     {
-        private const double Keep = 0.998;
-        private double _power;
-        private int _first = -1;
-        private int _last;
+        private const double Keep = 0.998, HeardShare = 0.33, KeepShort = 0.99, BegunShare = 0.05;
+        private double _power, _short;
+        private int _begun = -1, _first = -1, _last;
 
-        public (double Start, double End)? Seconds => _first < 0 ? null : ((double)_first / LipModel.Rate, (double)_last / LipModel.Rate);
+        public SimulatedTone? Tone(double hertz) =>
+            _first < 0 || Seconds(_last) - Seconds(_first) <= 0.05 ? null : new SimulatedTone(Seconds(_first), Seconds(_last), hertz) { BegunSeconds = Seconds(_begun) };
 
         public void Add(int sample, double tone)
         {
             _power = (Keep * _power) + ((1 - Keep) * tone * tone);
-            if (_power < over * over)
+            _short = (KeepShort * _short) + ((1 - KeepShort) * tone * tone);
+            if (_begun < 0 && _short >= BegunShare * BegunShare * level * level)
+                _begun = sample;
+            if (_power < HeardShare * HeardShare * level * level)
                 return;
             if (_first < 0)
                 _first = sample;
             _last = sample;
         }
+
+        private static double Seconds(int sample) => (double)sample / LipModel.Rate;
     }
 }
 

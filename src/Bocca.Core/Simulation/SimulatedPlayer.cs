@@ -6,10 +6,14 @@ using Bocca.Core.Sound;
 namespace Bocca.Core.Simulation;
 
 /// <summary>A tone as the practice player meant it, for checking what is heard.</summary>
-/// <param name="StartSeconds">When the tone starts, after any air.</param>
-/// <param name="EndSeconds">When it has died away.</param>
+/// <param name="StartSeconds">When the tone is to be heard: a third of its amplitude, after any air.</param>
+/// <param name="EndSeconds">When it has fallen to a third.</param>
 /// <param name="FrequencyHz">Its frequency before drift, wobble and the like.</param>
-public sealed record SimulatedTone(double StartSeconds, double EndSeconds, double FrequencyHz);
+public sealed record SimulatedTone(double StartSeconds, double EndSeconds, double FrequencyHz)
+{
+    /// <summary>When it comes out of the silence or the air before it: a twentieth of its amplitude.</summary>
+    public double BegunSeconds { get; init; }
+}
 
 /// <summary>What the practice player played.</summary>
 /// <param name="Sound">The sound.</param>

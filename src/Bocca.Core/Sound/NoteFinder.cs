@@ -42,15 +42,23 @@ public sealed class NoteFinder
     /// <summary>Where a note begins and ends: so far under its own level, and where it begins, so far over what was before (dB).</summary>
     private const double StartDb = 20, EndDb = 6, LeastRiseDb = 4;
 
+    /// <summary>A new start in a running tone is looked for so long before and after its pitch or level shows it, beside what was usual so long before (seconds).</summary>
+    private const double BreakBeforeSeconds = 0.09, BreakAfterSeconds = 0.02, BreakEdgeSeconds = 0.08, UsualSeconds = 0.1;
+
+    /// <summary>A note begins at the foot of its rise, where that is close before the tenth of its amplitude; what is earlier is air before the tone.</summary>
+    private const double FootDb = 35, FootSeconds = 0.011;
+
     private const double HopSeconds = PitchTrack.HopSeconds;
     private readonly PitchTrack _track;
     private readonly Envelope _envelope;
+    private readonly PeriodBreak _break;
     private readonly double _roomDb;
 
     private NoteFinder(MonoSound sound, PitchTrack track)
     {
         _track = track;
         _envelope = new Envelope(sound);
+        _break = new PeriodBreak(sound);
         _roomDb = AttemptFinder.RoomDb(track);
     }
 
@@ -187,7 +195,8 @@ public sealed class NoteFinder
         var window = Window(hertz);
         var from = _track.Frames[piece.First].TimeSeconds - (HopSeconds / 2);
         var to = _track.Frames[piece.End - 1].TimeSeconds + (HopSeconds / 2);
-        var start = piece.Joined ? from : piece.Touched && !FallsAway(from, level, window) ? Turn(from, window) : Start(from, before?.EndSeconds ?? 0, level, window);
+        var running = piece.Joined || (piece.Touched && !FallsAway(from, level, window));
+        var start = running && before is not null ? Broken(from, before) : Start(from, before?.EndSeconds ?? 0, level, window);
         var end = End(piece, to, next, level, window);
         var dip = before is null ? (double?)null : Dip(before, start, level, window);
         var early = frames.Where(frame => frame.TimeSeconds - start is >= 0.03 and <= 0.08).Select(frame => frame.FrequencyHz).ToList();
@@ -195,6 +204,7 @@ public sealed class NoteFinder
         {
             StartSeconds = start,
             EndSeconds = end,
+            HalfSeconds = running ? start : _envelope.First(start, Math.Min(end, start + 0.2), level - EndDb, above: true, window) ?? start,
             MedianHz = hertz,
             SpreadCents = inner.Count < 2 ? 0 : inner.Select(frame => 1200 * Math.Log2(frame.FrequencyHz / hertz)).StandardDeviation(),
             LevelDb = level,
@@ -207,11 +217,18 @@ public sealed class NoteFinder
         };
     }
 
-    /// <summary>Where a note begins that the tongue began in a running tone: where the level turns.</summary>
+    /// <summary>Where a note begins in a running tone: where the tone before it is first disturbed.</summary>
+    private double Broken(double at, SoundedNote before)
+    {
+        var search = Math.Max(before.StartSeconds + BreakEdgeSeconds, at - BreakBeforeSeconds);
+        return _break.First(Math.Max(before.StartSeconds + (BreakEdgeSeconds / 2), search - UsualSeconds), search, at + BreakAfterSeconds, before.MedianHz) ?? at;
+    }
+
+    /// <summary>Where the level is least about a moment.</summary>
     private double Turn(double at, double window) => Enumerable.Range(-15, 31).Select(step => at + (0.002 * step)).MinBy(moment => _envelope.LevelDb(moment, window));
 
     /// <summary>Whether the level near a moment falls so far under a note that the note begins anew.</summary>
-    private bool FallsAway(double at, double level, double window) => _envelope.LevelDb(Turn(at, window), window) < level - DeepDb;
+    private bool FallsAway(double at, double level, double window) => _envelope.LevelDb(Turn(at, window), window) < level - StartDb;
 
     /// <summary>Where the level has begun to rise out of what was before.</summary>
     private double Start(double from, double earliest, double level, double window)
@@ -220,7 +237,9 @@ public sealed class NoteFinder
         var low = search.MinBy(at => _envelope.LevelDb(at, window));
         var lowest = _envelope.LevelDb(low, window);
         var begun = Math.Min(level - LeastRiseDb, Math.Max(level - StartDb, Math.Max(lowest, _roomDb) + LeastRiseDb));
-        return _envelope.First(low, low + 0.25, begun, above: true, window) ?? from;
+        var tenth = _envelope.First(low, low + 0.25, begun, above: true, window) ?? from;
+        var foot = _envelope.First(low, tenth, Math.Max(level - FootDb, lowest + LeastRiseDb), above: true, window) ?? tenth;
+        return Math.Max(foot, tenth - FootSeconds);
     }
 
     private double End(Piece piece, double to, Piece? next, double level, double window)

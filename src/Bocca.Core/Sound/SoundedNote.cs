@@ -3,11 +3,14 @@ namespace Bocca.Core.Sound;
 /// <summary>A note as it sounded: one pitch from a start to an end.</summary>
 public sealed record SoundedNote
 {
-    /// <summary>When it starts, seconds: where its level has risen to a tenth of its amplitude, or where the pitch has changed.</summary>
+    /// <summary>When it starts, seconds: at the foot of its rise, at most 11 ms before a tenth of its amplitude, or where the tone it grew out of is first disturbed.</summary>
     public required double StartSeconds { get; init; }
 
-    /// <summary>When it ends, seconds.</summary>
+    /// <summary>When it ends, seconds: at half of its amplitude.</summary>
     public required double EndSeconds { get; init; }
+
+    /// <summary>When it has risen to half of its amplitude, seconds; its start where it grew out of a running tone.</summary>
+    public required double HalfSeconds { get; init; }
 
     /// <summary>Median pitch of its inner part, hertz.</summary>
     public required double MedianHz { get; init; }
@@ -38,4 +41,7 @@ public sealed record SoundedNote
 
     /// <summary>How long it sounds, seconds.</summary>
     public double Seconds => EndSeconds - StartSeconds;
+
+    /// <summary>How long it sounds at half of its amplitude or more, seconds: what the ear takes for its length beside others.</summary>
+    public double HalfToHalfSeconds => EndSeconds - HalfSeconds;
 }

@@ -61,7 +61,7 @@ public sealed record RowArticulation
     }
 
     /// <summary>Share of the time from a start to the next that sounds, 0 to 1.</summary>
-    public static double DutyOf(SoundedNote note, SoundedNote next) => Math.Clamp(note.Seconds / (next.StartSeconds - note.StartSeconds), 0, 1);
+    public static double DutyOf(SoundedNote note, SoundedNote next) => Math.Clamp(note.HalfToHalfSeconds / (next.StartSeconds - note.StartSeconds), 0, 1);
 
     private static double? Median(IEnumerable<double?> values)
     {

@@ -116,6 +116,8 @@ public static class RowJudge
                 : Again(asked, "Once more just as evenly; then a little faster.", $"One even pass at {tempo:0}; two raise the tempo.");
         }
 
+        if (drill.Aim == ToneAim.Patterns && asked.Player.PatternsClean % drill.Sets.Count < drill.Sets.Count - 1)
+            return Again(asked, "On to the next pattern.", "Three clean in a row.");
         var onward = ToneDrill.All.SkipWhile(known => known.Id != drill.Id).Skip(1).FirstOrDefault(known => known.From <= asked.Pupil && known.IsFor(asked.Player.Instrument, approach));
         return onward is null
             ? Again(asked, "Take the next note.", "Every note came as meant.")

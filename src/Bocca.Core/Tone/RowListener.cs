@@ -44,7 +44,25 @@ public sealed record RowNote(int Number, AskedNote Asked, JudgedNote Judged, Sou
 /// <param name="Extra">Sounds that nobody meant.</param>
 /// <param name="Problem">What makes the recording unfit; null if it could be judged.</param>
 /// <param name="Doubt">What makes the whole take look other than announced; null for nothing.</param>
-public sealed record HeardRow(PitchTrack Track, IReadOnlyList<RowNote> Notes, IReadOnlyList<SoundedNote> Extra, Disturbance? Problem, RowDoubt? Doubt);
+public sealed record HeardRow(PitchTrack Track, IReadOnlyList<RowNote> Notes, IReadOnlyList<SoundedNote> Extra, Disturbance? Problem, RowDoubt? Doubt)
+{
+    /// <summary>The notes by phrase: a phrase ends where a rest follows.</summary>
+    public IReadOnlyList<IReadOnlyList<RowNote>> Phrases
+    {
+        get
+        {
+            var phrases = new List<List<RowNote>> { new() };
+            foreach (var note in Notes)
+            {
+                phrases[^1].Add(note);
+                if (note.Asked.RestBeats > 0)
+                    phrases.Add([]);
+            }
+
+            return [.. phrases.Where(phrase => phrase.Count > 0)];
+        }
+    }
+}
 
 /// <summary>Listens to a row of notes from end to end: finds the notes, pairs them with those meant, decides on each.</summary>
 public static class RowListener

@@ -88,6 +88,12 @@ public sealed record RowTrace(double Seconds, IReadOnlyList<TracedNote> Notes, I
     /// <summary>Seconds from one step of the pitch to the next.</summary>
     public const double StepSeconds = 2 * PitchTrack.HopSeconds;
 
+    /// <summary>The instrument it was heard as; null in old records.</summary>
+    public string? InstrumentId { get; init; }
+
+    /// <summary>The instrument that it looks like instead; null where there is no such doubt.</summary>
+    public string? LooksLikeId { get; init; }
+
     /// <summary>The note to look at first: the first that was missed, or the first.</summary>
     public TracedNote Focus => Notes.FirstOrDefault(note => note.Outcome is not (NoteOutcome.Right or NoteOutcome.CannotTell)) ?? Notes[0];
 
@@ -99,7 +105,11 @@ public sealed record RowTrace(double Seconds, IReadOnlyList<TracedNote> Notes, I
         return new RowTrace(
             row.Track.Frames.Count * PitchTrack.HopSeconds,
             [.. row.Notes.Select((note, i) => Trace(note, first + starts[i], asked))],
-            [.. row.Track.Frames.Where((_, i) => i % 2 == 0).Select(frame => frame is { Voiced: true, FrequencyHz: > 0 } ? Math.Round(asked.Player.Tuning.Midi(frame.FrequencyHz), 3) : (double?)null)]);
+            [.. row.Track.Frames.Where((_, i) => i % 2 == 0).Select(frame => frame is { Voiced: true, FrequencyHz: > 0 } ? Math.Round(asked.Player.Tuning.Midi(frame.FrequencyHz), 3) : (double?)null)])
+        {
+            InstrumentId = asked.Player.Instrument.Id,
+            LooksLikeId = row.Doubt?.InstrumentId,
+        };
     }
 
     private static TracedNote Trace(RowNote note, double? due, AskedRow asked)

@@ -24,6 +24,7 @@ internal static class ToneAims
     public static IReadOnlyList<AskedHeard> Of(HeardRow row, AskedRow asked, RowArticulation articulation, StageBands bands, JudgedPupil pupil) => asked.Drill?.Aim switch
     {
         ToneAim.FirstSound => FirstSound(row, bands),
+        ToneAim.Patterns => Patterns(row),
         ToneAim.Pair => Pair(row),
         ToneAim.Held => Held(row, bands),
         ToneAim.Tuning => Tuned(row, asked),
@@ -51,6 +52,14 @@ internal static class ToneAims
         if (delays.Count > 0)
             aims.Add(new AskedHeard("delay to speak", $"{bands.OnsetDelayMs:0} ms", $"{delays.Median():0} ms", null));
         return aims;
+    }
+
+    /// <summary>How often a pattern came clean, from its last note back: three in a row open the next.</summary>
+    private static List<AskedHeard> Patterns(HeardRow row)
+    {
+        var phrases = row.Phrases;
+        var clean = phrases.Count(phrase => phrase.All(note => note.Judged.Outcome == NoteOutcome.Right));
+        return [new AskedHeard(row.Notes[0].Asked.Label, $"{phrases.Count} of {phrases.Count} clean", $"{clean} of {phrases.Count}", clean == phrases.Count, "The same pattern, slower in the head than in the hand.")];
     }
 
     private static List<AskedHeard> Pair(HeardRow row) => [.. row.Notes.GroupBy(note => note.Asked.Label).Select(group =>

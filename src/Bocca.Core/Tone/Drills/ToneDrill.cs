@@ -14,6 +14,9 @@ public enum ToneAim
     /// <summary>Which open partial came, and how soon.</summary>
     FirstSound,
 
+    /// <summary>Patterns, one at a time: the next is for when the one before was clean each time (common practice).</summary>
+    Patterns,
+
     /// <summary>Two neighbours at will.</summary>
     Pair,
 
@@ -127,6 +130,9 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
                 throw new ArgumentException($"A short note sounds 20 to 95 % of its length, not {100 * target:0} %.");
             sets = Sets.Select(set => set with { Share = set.Share * target / Sets[0].Share });
         }
+
+        if (Aim == ToneAim.Patterns)
+            sets = [Sets[player.PatternsClean % Sets.Count]];
 
         foreach (var set in sets)
         {

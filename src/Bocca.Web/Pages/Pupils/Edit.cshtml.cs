@@ -21,9 +21,18 @@ public sealed class EditModel(BoccaDb db, TimeProvider time) : StagePage(db)
 
     public bool IsNew => PupilId is null;
 
-    public void OnGet() => Form = IsNew
-        ? new PupilForm { Started = DateOnly.FromDateTime(time.GetLocalNow().Date) }
-        : PupilForm.Of(Pupil!);
+    /// <param name="instrument">An instrument offered in place of the pupil's; nothing changes before it is saved.</param>
+    public void OnGet(string? instrument = null)
+    {
+        Form = IsNew
+            ? new PupilForm { Started = DateOnly.FromDateTime(time.GetLocalNow().Date) }
+            : PupilForm.Of(Pupil!);
+        if (Catalogue.All.FirstOrDefault(known => known.Id == instrument) is not { } offered)
+            return;
+        Form.Instrument = offered.Id;
+        if (!offered.Readings.Any(reading => reading.Id == Form.Reading))
+            Form.Reading = offered.Readings[0].Id;
+    }
 
     public async Task<IActionResult> OnPostAsync()
     {

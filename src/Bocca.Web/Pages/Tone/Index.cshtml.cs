@@ -259,10 +259,8 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         var player = new PlayerSituation(Pupil!.Instrument, Pupil.Reading) { Tuning = tuning, Weights = FingeringWeights.Default.Under(Approach, Pupil.Stage), Misses = await Db.RecentMissesAsync(Pupil.Id) };
         // Patterns are made of what has been learnt, and of the note being learnt.
         player = player with { Learnt = FirstNotePath.Of(player, Approach, await Db.FirstTriesAsync(Pupil.Id)).Notes.TakeWhile(note => note.Known).Count() + 1 };
-        if (await Db.TuningTakeAsync(Pupil.Id) is not { } measured)
-            return player;
-        var open = measured.Trace.Notes.Where(note => note.Outcome == NoteOutcome.Right).Select(note => note.HeardHz).OfType<double>();
-        return player with { Passport = Passport.Measured(Pupil.Instrument, player.Tuning, open) };
+        player = player with { PatternsClean = await Takes().CountAsync(take => take.DrillId == "patterns" && take.Outcome == TakeOutcome.Passed) };
+        return player with { Passport = await Db.PassportAsync(Pupil, player.Tuning) };
     }
 
     private RowPlan PlanOf(ToneDrill drill, string? notes, string? settings, double tempo, PlayerSituation player, string? ways = null, double? targetPercent = null)
