@@ -1,5 +1,4 @@
 using BenchmarkDotNet.Attributes;
-using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
@@ -43,7 +42,4 @@ public class CoreBenchmarks
 
     [Benchmark(Description = "practice player, one try of 4 s")]
     public int Player() => SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(60, 4, 4, 1), [], 1).Tones.Count;
-
-    [Benchmark(Description = "chart of a trumpet")]
-    public int Chart() => FingeringChart.Of(Catalogue.Get("trumpet-bb"), Catalogue.Get("trumpet-bb").Readings[0]).Count;
 }

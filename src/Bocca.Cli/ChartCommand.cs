@@ -25,18 +25,7 @@ public static class ChartCommand
                 CommandLine.PitchOrNull(parsed.GetValue(to)));
             if (parsed.GetValue(json))
             {
-                CommandLine.PrintJson(new
-                {
-                    Instrument = player.Instrument.Id,
-                    Reading = player.Reading.Id,
-                    Notes = notes.Select(note => new
-                    {
-                        Written = note.Written.ToString(),
-                        Sounding = note.Sounding.ToString(),
-                        Fingering = CommandLine.Shape(note.Ways[0]),
-                        Alternates = note.Ways.Skip(1).Select(CommandLine.Shape),
-                    }),
-                });
+                Console.WriteLine(ChartFile.AsJson(player.Instrument, player.Reading, notes));
                 return CommandLine.Done;
             }
 

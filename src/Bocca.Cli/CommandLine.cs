@@ -116,18 +116,6 @@ public static class CommandLine
     /// <summary>Prints a value as one JSON object in camelCase.</summary>
     public static void PrintJson(object value) => Console.Out.WriteLine(JsonSerializer.Serialize(value, Json));
 
-    /// <summary>A fingering in the shape all commands print.</summary>
-    public static object Shape(Core.Fingering.Fingering way) => new
-    {
-        Setting = way.Setting.ToString(),
-        way.Partial,
-        Cents = Math.Round(way.Cents, 1),
-        way.Reason,
-        Correction = way.Correction is { } correction ? new { correction.What, Cm = Math.Round(correction.Cm, 1), correction.Sentence } : null,
-        Cost = Math.Round(way.Cost, 1),
-        Reasons = way.Reasons.Select(reason => new { reason.Kind, Points = Math.Round(reason.Points, 1), reason.Words }),
-    };
-
     /// <summary>An optional note option, read or refused by name.</summary>
     public static Pitch? PitchOrNull(string? text) => text is null ? null : Pitch.Parse(text);
 

@@ -28,7 +28,7 @@ public static class NoteCommand
                     Reading = player.Reading.Id,
                     Written = pitch.ToString(),
                     Sounding = player.Reading.ToSounding(pitch).ToString(),
-                    Fingerings = ways.Select(CommandLine.Shape),
+                    Fingerings = ways.Select(ChartFile.Shape),
                 });
                 return CommandLine.Done;
             }

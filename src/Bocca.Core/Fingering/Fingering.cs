@@ -4,7 +4,7 @@ using Bocca.Core.Music;
 namespace Bocca.Core.Fingering;
 
 /// <summary>What brings a note in tune on its setting.</summary>
-/// <param name="What">What to move, such as <c>third slide</c>, <c>slide</c> or <c>lips</c>.</param>
+/// <param name="What">What to move, such as <c>third slide</c>, <c>slide</c>, <c>hand</c> or <c>lips</c>.</param>
 /// <param name="Cm">Centimetres to move it outwards; negative inwards, 0 for the lips.</param>
 /// <param name="Sentence">The same in words.</param>
 public sealed record Correction(string What, double Cm, string Sentence);
@@ -15,6 +15,8 @@ public sealed record Correction(string What, double Cm, string Sentence);
 /// </summary>
 public sealed record Fingering
 {
+    private readonly IReadOnlyList<Fingering>? _others;
+
     internal Fingering(Tube tube, int partial, Pitch sounding, double cents)
     {
         Tube = tube;
@@ -35,7 +37,7 @@ public sealed record Fingering
     /// <summary>The concert pitch asked for.</summary>
     public Pitch Sounding { get; }
 
-    /// <summary>Cents from that pitch in equal temperament to what the tube gives by itself; positive is sharp (computed).</summary>
+    /// <summary>Cents from that pitch in equal temperament, or from the pitch a chord wants, to what the tube gives by itself; positive is sharp (computed).</summary>
     public double Cents { get; }
 
     /// <summary>What brings it in tune, or null where it lies within 5 cents.</summary>
@@ -47,6 +49,25 @@ public sealed record Fingering
     /// <summary>The sum of the points.</summary>
     public double Cost => Reasons.Sum(reason => reason.Points);
 
+    /// <summary>Why this pupil does not play it yet, in words; null where nothing is in the way.</summary>
+    public string? Barred { get; internal init; }
+
+    /// <summary>Whether the teacher has pinned it.</summary>
+    public bool IsPinned { get; internal init; }
+
+    /// <summary>How safely the lips find it.</summary>
+    public Reliability Reliability => Reliability.Of(Partial);
+
     /// <summary>One sentence on why it stands where it stands.</summary>
-    public string Reason { get; internal init; } = "";
+    public string Reason => field ??= RankingSentence.Of(this, _others ?? [this]);
+
+    /// <summary>The same way among all ways of its note, best first.</summary>
+    internal Fingering Among(IReadOnlyList<Fingering> ways) => new(this, ways);
+
+    private Fingering(Fingering way, IReadOnlyList<Fingering> ways)
+        : this(way.Tube, way.Partial, way.Sounding, way.Cents)
+    {
+        _others = ways;
+        (Correction, Reasons, Barred, IsPinned) = (way.Correction, way.Reasons, way.Barred, way.IsPinned);
+    }
 }

@@ -13,23 +13,40 @@ public static class FingeringFinder
     /// <summary>A partial further than this from the note asked for is another note (cents).</summary>
     private const double WithinCents = 80;
 
-    /// <summary>Cents within which no correction is named.</summary>
-    private const double InTuneCents = 5;
-
-    /// <summary>Every way to play a written note, best first.</summary>
-    /// <exception cref="ArgumentException">No setting and partial gives it; the message says what the instrument reaches.</exception>
-    public static IReadOnlyList<Fingering> Find(Instrument instrument, Reading reading, Pitch written, FingeringWeights? weights = null)
+    /// <summary>Every way to play a written note, best first; what this hand does not play yet comes last and says why.</summary>
+    /// <param name="instrument">The instrument; a very one as its passport has it.</param>
+    /// <param name="reading">How its player reads.</param>
+    /// <param name="written">The written note.</param>
+    /// <param name="weights">What ranks the ways; the ones that ship by default.</param>
+    /// <param name="hand">What the player's hands can do; anything by default.</param>
+    /// <param name="passport">Where this very instrument's partials lie; the harmonic series by default.</param>
+    /// <param name="targetCents">Cents of the pitch wanted above equal temperament, for a note of a chord.</param>
+    /// <exception cref="ArgumentException">No setting and partial gives it; the message says what the instrument reaches, and the nearest notes.</exception>
+    public static IReadOnlyList<Fingering> Find(Instrument instrument, Reading reading, Pitch written, FingeringWeights? weights = null, Hand? hand = null, Passport? passport = null, double targetCents = 0)
     {
-        var found = FindSounding(instrument, reading.ToSounding(written), weights);
+        var found = FindSounding(instrument, reading.ToSounding(written), weights, hand, passport, targetCents);
         return found.Count > 0 ? found : throw new ArgumentException(
             $"{written} cannot be played on {instrument.Id} in {reading.Id}: no valve, position or partial gives it. "
-            + $"Its chart runs from {reading.ToWritten(instrument.Range.Lowest)} to {reading.ToWritten(instrument.Range.Highest)}.");
+            + $"Its chart runs from {reading.ToWritten(instrument.Range.Lowest)} to {reading.ToWritten(instrument.Range.Highest)}; nearest {(Nearest(instrument, reading, written) is [var one] ? $"is {one}" : $"are {string.Join(" and ", Nearest(instrument, reading, written))}")}.");
     }
 
-    /// <summary>Every way to play a concert pitch, best first; empty where there is none.</summary>
-    public static IReadOnlyList<Fingering> FindSounding(Instrument instrument, Pitch sounding, FingeringWeights? weights = null)
+    /// <summary>The written notes nearest to one that cannot be played: the next below and above that can.</summary>
+    public static IReadOnlyList<Pitch> Nearest(Instrument instrument, Reading reading, Pitch written)
+    {
+        bool Plays(int midi) => midi >= instrument.Range.Lowest.Midi && midi <= instrument.Range.Highest.Midi && FindSounding(instrument, Pitch.FromMidi(midi)).Count > 0;
+        var sounding = Math.Clamp(written.Midi - reading.WrittenAboveSounding.Semitones, 0, 127);
+        var (lowest, highest) = (instrument.Range.Lowest.Midi, instrument.Range.Highest.Midi);
+        int? below = Enumerable.Range(lowest, highest - lowest + 1).Where(midi => midi < sounding && Plays(midi)).Select(midi => (int?)midi).LastOrDefault();
+        int? above = Enumerable.Range(lowest, highest - lowest + 1).Where(midi => midi > sounding && Plays(midi)).Select(midi => (int?)midi).FirstOrDefault();
+        return [.. new[] { below, above }.OfType<int>().Select(midi => reading.ToWritten(Pitch.FromMidi(midi)))];
+    }
+
+    /// <summary>Every way to play a concert pitch, best first; empty where there is none. For the arguments see <see cref="Find"/>.</summary>
+    public static IReadOnlyList<Fingering> FindSounding(Instrument instrument, Pitch sounding, FingeringWeights? weights = null, Hand? hand = null, Passport? passport = null, double targetCents = 0)
     {
         weights ??= FingeringWeights.Default;
+        hand ??= Hand.Free;
+        passport ??= Passport.Unmeasured;
         var ways = new List<Fingering>();
         foreach (var tube in instrument.Tubes)
         {
@@ -38,27 +55,34 @@ public static class FingeringFinder
             for (var partial = 1; partial <= HarmonicSeries.Highest; partial++)
             {
                 var midi = instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones;
+                if (midi != sounding.Midi)
+                    continue;
                 var cents = tube.CentsSharp + HarmonicSeries.CentsFromEqualTemperament(partial);
-                if (midi == sounding.Midi && Math.Abs(cents) <= WithinCents)
-                    ways.Add(Judge(instrument, weights, new Fingering(tube, partial, sounding, cents)));
+                if (Math.Abs(cents) <= WithinCents)
+                    ways.Add(Judge(instrument, weights, hand, new Fingering(tube, partial, sounding, cents + passport.OwnCents(partial) - targetCents)));
             }
         }
 
         ways.Sort(ByRank);
-        return [.. ways.Select((way, place) => way with { Reason = Explain(ways, place) })];
+        var ranked = new Fingering[ways.Count];
+        for (var i = 0; i < ranked.Length; i++)
+            ranked[i] = ways[i].Among(ranked);
+        return ranked;
     }
 
-    /// <summary>Fewest points first; among equals the lower partial, then the shorter name, so that the order is never chance.</summary>
+    /// <summary>The teacher's own choice, then what the hand can do, then fewest points first; among equals the lower partial, then the shorter name, so that the order is never chance.</summary>
     private static int ByRank(Fingering a, Fingering b)
     {
-        var order = a.Cost.CompareTo(b.Cost);
+        var order = b.IsPinned.CompareTo(a.IsPinned);
+        order = order != 0 ? order : (a.Barred is not null).CompareTo(b.Barred is not null);
+        order = order != 0 ? order : a.Cost.CompareTo(b.Cost);
         order = order != 0 ? order : a.Partial.CompareTo(b.Partial);
         return order != 0 ? order : string.CompareOrdinal(a.Setting.ToString(), b.Setting.ToString());
     }
 
-    private static Fingering Judge(Instrument instrument, FingeringWeights weights, Fingering way)
+    private static Fingering Judge(Instrument instrument, FingeringWeights weights, Hand hand, Fingering way)
     {
-        var correction = Tuned(instrument, way);
+        var correction = TuningCorrection.Of(instrument, hand, way.Tube, way.Cents);
         // A slide can stand anywhere it reaches, so its player's hand mends the tuning; valves leave it to the lips.
         var unmended = instrument.Slide is not null && correction is not { What: "lips" } ? 0 : way.Cents;
         var reasons = new List<RankingReason>();
@@ -88,53 +112,17 @@ public static class FingeringFinder
             Add(RankingKind.FourthValve, weights.FourthForFirstAndThird, "this approach fingers 1-3 where 4 would do");
         if (instrument.ThumbSide is { } side && (way.Setting.Attachment == "T") != (way.Sounding.Midi >= side.From.Midi))
             Add(RankingKind.HornSide, weights.OtherSideOfHorn, "the other side of the horn serves this register");
-        return way with { Correction = correction, Reasons = reasons };
-    }
-
-    private static Correction? Tuned(Instrument instrument, Fingering way)
-    {
-        if (Math.Abs(way.Cents) <= InTuneCents)
-            return null;
-        var sharp = way.Cents > 0;
-        if (instrument.Slide is not null)
+        return way with
         {
-            var metres = instrument.SlideTubeMetres(way.Setting.Attachment) * Math.Pow(2, (way.Setting.Position - 1) / 12.0);
-            var cm = 50 * metres * Tubing.AddedShare(way.Cents / 100);
-            return way.Tube.SlideOutCm + cm is >= 0 && way.Tube.SlideOutCm + cm <= instrument.Slide.TravelCm
-                ? new Correction("slide", cm, $"{(sharp ? "Lengthen" : "Shorten")} the slide by {Math.Abs(cm):0.0} cm.")
-                : new Correction("lips", 0, sharp ? "The slide is at its end; the lips bring it down." : "The slide is closed already; the lips bring it up.");
-        }
-
-        var pulled = sharp ? (way.Setting.Presses(3) ? 3 : way.Setting.Presses(1) ? 1 : 0) : 0;
-        if (pulled == 0)
-            return new Correction("lips", 0, sharp ? "The lips bring it down." : "The lips bring it up.");
-        var pull = Tubing.PullCm(instrument.OpenMetres, way.Tube.LengthRatio, way.Cents);
-        var name = pulled == 3 ? "third slide" : "first slide";
-        return new Correction(name, pull, $"Pull the {name} {pull:0.0} cm, where it can be moved; else the lips bring it down.");
+            Correction = correction,
+            Reasons = reasons,
+            Barred = hand.Bars(way.Tube, correction),
+            IsPinned = hand.Pins.TryGetValue(way.Sounding.Midi, out var pinned) && pinned == way.Setting,
+        };
     }
 
     private static int SideOffset(Instrument instrument, Setting setting) =>
         instrument.ThumbSide is { } side && setting.Attachment == "T" ? -side.RaisesSemitones : 0;
-
-    /// <summary>What stands against a way, and what the way it is measured against has that it has not.</summary>
-    private static string Explain(List<Fingering> ways, int place)
-    {
-        var way = ways[place];
-        var against = way.Reasons.Count == 0
-            ? "the open tube, in tune by itself"
-            : string.Join("; ", way.Reasons.OrderByDescending(reason => reason.Points).Select(reason => reason.Words));
-        if (ways.Count == 1)
-            return $"The only way: {against}.";
-        return place == 0
-            ? $"First of {ways.Count} ways: {against}. The next, {Named(ways[1])}, has more against it: {Worst(ways[1], way)}."
-            : $"After {Named(ways[0])}, mostly for this: {Worst(way, ways[0])}. In all: {against}.";
-    }
-
-    private static string Named(Fingering way) => $"{way.Setting} on partial {way.Partial}";
-
-    /// <summary>The reason in which one way is furthest behind another.</summary>
-    private static string Worst(Fingering way, Fingering other) =>
-        way.Reasons.MaxBy(reason => reason.Points - other.Reasons.Where(its => its.Kind == reason.Kind).Sum(its => its.Points)).Words;
 
     private static string PartialWeakness(int partial) => partial switch
     {

@@ -36,6 +36,7 @@ public static class Catalogue
             {
                 "treble" => Clef.Treble,
                 "bass" => Clef.Bass,
+                "tenor" => Clef.Tenor,
                 _ => throw new FormatException($"'{reading.Clef}' is not a clef."),
             }, new Interval(reading.Steps, reading.Semitones)));
             if ((entry.Valves.Count == 0) == (entry.Slide is null))
@@ -50,6 +51,8 @@ public static class Catalogue
                 PartialOne = Pitch.Parse(entry.PartialOne),
                 Valves = [.. entry.Valves.Select((semitones, index) => new Valve(index + 1, semitones, ShareOf(entry, index + 1, semitones)))],
                 Compensation = Enum.Parse<Compensation>(entry.Compensation, ignoreCase: true),
+                MovableSlides = [.. entry.Movable.Select(slide => new MovableSlide(int.Parse(slide.Key), slide.Value)).OrderByDescending(slide => slide.Valve)],
+                HandInBell = entry.HandInBell,
                 Slide = entry.Slide is { } slide ? new Slide(slide.TubeMetres, slide.TravelCm) : null,
                 Triggers = [.. entry.Triggers.Select(trigger => new Trigger(trigger.Key, trigger.Value))],
                 ThumbSide = entry.ThumbSide is { } side ? new ThumbSide(side.RaisesSemitones, Sounding(side.From), Costs(side.PartialCosts)) : null,
@@ -68,9 +71,8 @@ public static class Catalogue
     private static Dictionary<int, double> Costs(Dictionary<string, double>? costs) =>
         costs?.ToDictionary(cost => int.Parse(cost.Key), cost => cost.Value) ?? [];
 
-    /// <summary>A third valve drawn for 2-3 makes 2-3 true and itself long: a3 = 2^(4/12) - 1 - a2.</summary>
     private static double ShareOf(Entry entry, int valve, int semitones) => valve == 3 && entry.ThirdTunedForTwoThree
-        ? Tubing.AddedShare(semitones + 1) - Tubing.AddedShare(1)
+        ? Tubing.ThirdForTwoThreeShare(semitones)
         : Tubing.AddedShare(semitones);
 
     private sealed record Entry
@@ -90,6 +92,10 @@ public static class Catalogue
         public bool ThirdTunedForTwoThree { get; init; }
 
         public string Compensation { get; init; } = "none";
+
+        public Dictionary<string, double> Movable { get; init; } = [];
+
+        public bool HandInBell { get; init; }
 
         public SlideEntry? Slide { get; init; }
 

@@ -10,8 +10,11 @@ public static class HarmonicSeries
     /// <summary>The highest partial that Bocca reckons with.</summary>
     public const int Highest = 16;
 
+    private static readonly double[] Exact = [.. Enumerable.Range(1, Highest + 1).Select(partial => 12 * Math.Log2(partial))];
+    private static readonly int[] Rounded = [.. Exact.Select(semitones => (int)Math.Round(semitones))];
+
     /// <summary>Semitones of a partial above partial 1, rounded to the nearest note of equal temperament.</summary>
-    public static int Semitones(int partial) => (int)Math.Round(ExactSemitones(partial));
+    public static int Semitones(int partial) => partial >= 1 && partial <= Rounded.Length ? Rounded[partial - 1] : (int)Math.Round(ExactSemitones(partial));
 
     /// <summary>Cents by which a partial lies above the nearest note of equal temperament: -13.7 for the fifth.</summary>
     public static double CentsFromEqualTemperament(int partial) => 100 * (ExactSemitones(partial) - Semitones(partial));
@@ -20,6 +23,6 @@ public static class HarmonicSeries
     public static double ExactSemitones(int partial)
     {
         ArgumentOutOfRangeException.ThrowIfLessThan(partial, 1);
-        return 12 * Math.Log2(partial);
+        return partial <= Exact.Length ? Exact[partial - 1] : 12 * Math.Log2(partial);
     }
 }

@@ -21,6 +21,11 @@ public enum Compensation
 /// <param name="AddedShare">Length it adds, as a share of the open tube.</param>
 public sealed record Valve(int Number, int Semitones, double AddedShare);
 
+/// <summary>A valve slide that the player moves while playing.</summary>
+/// <param name="Valve">The valve whose slide it is.</param>
+/// <param name="ThrowCm">How far it can be drawn, centimetres (from memory, editable).</param>
+public sealed record MovableSlide(int Valve, double ThrowCm);
+
 /// <summary>The slide of a trombone.</summary>
 /// <param name="TubeMetres">Effective length of the closed slide's tube; 2.75 m by default (ours, editable: calibrate each slide).</param>
 /// <param name="TravelCm">How far the slide can be drawn.</param>
@@ -60,6 +65,12 @@ public sealed record Instrument
     /// <summary>How the valves compensate.</summary>
     public Compensation Compensation { get; init; }
 
+    /// <summary>The valve slides that can be moved while playing; empty for none.</summary>
+    public IReadOnlyList<MovableSlide> MovableSlides { get; init; } = [];
+
+    /// <summary>Whether a hand in the bell shades the pitch, as on a horn.</summary>
+    public bool HandInBell { get; init; }
+
     /// <summary>The slide, or none.</summary>
     public Slide? Slide { get; init; }
 
@@ -85,7 +96,7 @@ public sealed record Instrument
     public required string Basis { get; init; }
 
     /// <summary>Every tube that the player's hands can make, the open one first.</summary>
-    public IReadOnlyList<Tube> Tubes => field ??= [.. AllSettings().Select(Measure)];
+    public IReadOnlyList<Tube> Tubes { get => field ??= [.. AllSettings().Select(Measure)]; private init; }
 
     /// <summary>Effective length of the open tube in metres, at 345 m/s.</summary>
     public double OpenMetres => Tubing.EffectiveLengthMetres(Tuning.Standard.Frequency(PartialOne));
@@ -110,10 +121,14 @@ public sealed record Instrument
     public double Frequency(Tube tube, int partial, Tuning tuning) => tuning.Frequency(
         PartialOne.Midi + HarmonicSeries.ExactSemitones(partial) - tube.Semitones + (tube.CentsSharp / 100));
 
+    /// <summary>The same instrument with other valve or slide lengths, as a very one has them.</summary>
+    internal Instrument Built(IReadOnlyList<Valve> valves, Slide? slide) => this with { Valves = valves, Slide = slide, Tubes = null! };
+
     /// <summary>Length in metres of the closed slide's tube with a trigger in use.</summary>
     internal double SlideTubeMetres(string attachment) => Slide!.TubeMetres * Math.Pow(2, TriggerSemitones(attachment) / 12.0);
 
-    internal int TriggerSemitones(string attachment) => attachment.Sum(symbol => Triggers.First(trigger => trigger.Symbol[0] == symbol).Semitones);
+    /// <summary>Semitones by which triggers lower the closed slide; two together add their tubes, which is less than the sum (computed).</summary>
+    internal int TriggerSemitones(string attachment) => (int)Math.Round(12 * Math.Log2(1 + attachment.Sum(symbol => Tubing.AddedShare(Triggers.First(trigger => trigger.Symbol[0] == symbol).Semitones))));
 
     private Tube Measure(Setting setting) => Slide is null ? Tubing.OfValves(this, setting) : Tubing.OfSlide(this, setting);
 

@@ -9,6 +9,18 @@ namespace Bocca.Core.Instruments;
 /// <param name="PartialCents">Cents of each measured partial above its place in the series at the reference A; sharp positive.</param>
 public sealed record Passport(IReadOnlyDictionary<int, double> PartialCents)
 {
+    /// <summary>How far a single valve's note may lie off by its slide, either way (cents; ours, editable): more is another slide.</summary>
+    public const double MostValveCents = 60;
+
+    /// <summary>Cents by which the note of a valve alone lies above its place; sharp positive; absent means none.</summary>
+    public IReadOnlyDictionary<int, double> ValveCents { get; init; } = new Dictionary<int, double>();
+
+    /// <summary>Whether the third valve's slide is drawn so that 2-3 is true.</summary>
+    public bool ThirdForTwoThree { get; init; }
+
+    /// <summary>The slide as it was calibrated; null for the instrument's usual one.</summary>
+    public Slide? Slide { get; init; }
+
     /// <summary>Nothing measured: the harmonic series itself.</summary>
     public static Passport Unmeasured { get; } = new(new Dictionary<int, double>());
 
@@ -21,6 +33,23 @@ public sealed record Passport(IReadOnlyDictionary<int, double> PartialCents)
     /// </summary>
     public double Frequency(Instrument instrument, Tube tube, int partial, Tuning tuning) =>
         instrument.Frequency(tube, partial, tuning) * Math.Pow(2, PartialCents.GetValueOrDefault(partial, LiesCents) / 1200);
+
+    /// <summary>Cents of a partial above the rest of this instrument, which the main slide cannot mend: 0 where it was not measured.</summary>
+    public double OwnCents(int partial) => PartialCents.TryGetValue(partial, out var cents) ? cents - LiesCents : 0;
+
+    /// <summary>The instrument as this very one is built: its valve slides and its slide as measured.</summary>
+    public Instrument Applied(Instrument instrument)
+    {
+        if (ValveCents.Count == 0 && !ThirdForTwoThree && Slide is null)
+            return instrument;
+        var valves = instrument.Valves.Select(valve => valve with { AddedShare = ShareOf(valve) }).ToList();
+        return instrument.Built(valves, instrument.Slide is null ? null : Slide ?? instrument.Slide);
+    }
+
+    private double ShareOf(Valve valve) =>
+        ValveCents.TryGetValue(valve.Number, out var cents) ? Tubing.AddedShare(valve.Semitones - (Math.Clamp(cents, -MostValveCents, MostValveCents) / 100))
+        : valve.Number == 3 && ThirdForTwoThree ? Tubing.ThirdForTwoThreeShare(valve.Semitones)
+        : valve.AddedShare;
 
     /// <summary>
     /// Millimetres to draw the main tuning slide out (in, if negative) so that the instrument as a whole comes to the

@@ -18,6 +18,10 @@ public static class Tubing
     /// <summary>Length added by one valve, as a share of the tube it is cut for: 2^(semitones/12) - 1.</summary>
     public static double AddedShare(double semitones) => Math.Pow(2, semitones / 12) - 1;
 
+    /// <summary>Length that a third valve adds when it is drawn for 2-3, which makes 2-3 true and itself long: 2^(4/12) - 1 - a2 (computed).</summary>
+    /// <param name="semitones">Semitones of the third valve by itself: 3.</param>
+    public static double ThirdForTwoThreeShare(int semitones) => AddedShare(semitones + 1) - AddedShare(1);
+
     /// <summary>
     /// Centimetres of slide at position p, counted from the closed slide: half the tube added, 50 x L x (2^((p-1)/12) - 1).
     /// </summary>
@@ -38,12 +42,14 @@ public static class Tubing
 
     internal static Tube OfValves(Instrument instrument, Setting setting)
     {
-        var shares = instrument.Valves.Where(valve => setting.Presses(valve.Number)).ToDictionary(valve => valve.Number, valve => valve.AddedShare);
+        var down = instrument.Valves.Where(valve => setting.Presses(valve.Number)).ToList();
         var sideSemitones = setting.Attachment == "" ? 0 : -instrument.ThumbSide!.RaisesSemitones;
-        var ratio = Math.Pow(2, sideSemitones / 12.0) * ValveRatio(instrument.Compensation, shares);
-        var drop = 12 * Math.Log2(ratio);
-        var semitones = (int)Math.Ceiling(drop - FlatToleranceSemitones);
-        return new Tube(setting, semitones, ratio, 100 * (semitones - drop), 0);
+        var side = Math.Pow(2, sideSemitones / 12.0);
+        var ratio = side * ValveRatio(instrument.Compensation, down.ToDictionary(valve => valve.Number, valve => valve.AddedShare));
+        // Which note a combination counts as is a matter of the valves as they are named, not of how far their slides are drawn.
+        var named = side * ValveRatio(instrument.Compensation, down.ToDictionary(valve => valve.Number, valve => AddedShare(valve.Semitones)));
+        var semitones = (int)Math.Ceiling((12 * Math.Log2(named)) - FlatToleranceSemitones);
+        return new Tube(setting, semitones, ratio, 100 * (semitones - (12 * Math.Log2(ratio))), 0);
     }
 
     internal static Tube OfSlide(Instrument instrument, Setting setting)

@@ -7,38 +7,58 @@ namespace Bocca.Core.Score;
 public static class MusicXmlWriter
 {
     /// <summary>A row of whole notes, one a measure with no bar lines between; note n has the id <c>n1</c>, <c>n2</c> ...</summary>
-    public static string Write(NoteRow row)
+    public static string Write(NoteRow row) => Write([row]);
+
+    /// <summary>Rows of whole notes above each other, one part each.</summary>
+    public static string Write(IReadOnlyList<NoteRow> rows)
     {
-        var measures = row.Written.Select((pitch, i) => new XElement(
-            "measure",
-            new XAttribute("number", i + 1),
-            i == 0 ? Attributes(row.Clef) : null,
-            Note(pitch, i + 1),
-            new XElement("barline", new XAttribute("location", "right"), new XElement("bar-style", "none"))));
         var score = new XElement(
             "score-partwise",
             new XAttribute("version", "4.0"),
-            new XElement("part-list", new XElement("score-part", new XAttribute("id", "P1"), new XElement("part-name"))),
-            new XElement("part", new XAttribute("id", "P1"), measures));
+            new XElement("part-list", rows.Select((row, i) => new XElement("score-part", new XAttribute("id", $"P{i + 1}"), new XElement("part-name", row.Part)))),
+            rows.Select((row, i) => new XElement("part", new XAttribute("id", $"P{i + 1}"), Measures(row, i == 0 ? "" : $"p{i + 1}"))));
         return $"<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n{score}";
     }
 
-    private static XElement Attributes(Clef clef)
+    private static IEnumerable<XElement> Measures(NoteRow row, string prefix) => row.Written.Select((pitch, i) => new XElement(
+        "measure",
+        new XAttribute("number", i + 1),
+        i > 0 && row.NotesInLine > 0 && i % row.NotesInLine == 0 ? new XElement("print", new XAttribute("new-system", "yes")) : null,
+        i == 0 ? Attributes(row) : null,
+        Note(pitch, $"{prefix}n{i + 1}", row.Under.Count > i ? row.Under[i] : ""),
+        new XElement("barline", new XAttribute("location", "right"), new XElement("bar-style", "none"))));
+
+    private static XElement Attributes(NoteRow row)
     {
-        var (sign, line) = clef switch { Clef.Treble => ("G", 2), Clef.Bass => ("F", 4), _ => ("C", 4) };
+        var (sign, line) = row.Clef switch { Clef.Treble => ("G", 2), Clef.Bass => ("F", 4), _ => ("C", 4) };
         return new XElement(
             "attributes",
             new XElement("divisions", 1),
             new XElement("key", new XElement("fifths", 0)),
             new XElement("time", new XAttribute("print-object", "no"), new XElement("beats", 4), new XElement("beat-type", 4)),
-            new XElement("clef", new XElement("sign", sign), new XElement("line", line)));
+            new XElement("clef", new XElement("sign", sign), new XElement("line", line)),
+            Transpose(row.ToSounding));
     }
 
-    private static XElement Note(Pitch pitch, int number) => new(
+    /// <summary>How the part sounds: octaves apart from the rest, as the format wants it.</summary>
+    private static XElement? Transpose(Interval toSounding)
+    {
+        if (toSounding == default)
+            return null;
+        var octaves = toSounding.Semitones / 12;
+        return new XElement(
+            "transpose",
+            new XElement("diatonic", toSounding.Steps - (7 * octaves)),
+            new XElement("chromatic", toSounding.Semitones - (12 * octaves)),
+            octaves == 0 ? null : new XElement("octave-change", octaves));
+    }
+
+    private static XElement Note(Pitch pitch, string id, string under) => new(
         "note",
-        new XAttribute("id", $"n{number}"),
+        new XAttribute("id", id),
         new XElement("pitch", new XElement("step", pitch.Letter), pitch.Alter == 0 ? null : new XElement("alter", pitch.Alter), new XElement("octave", pitch.Octave)),
         new XElement("duration", 4),
         new XElement("type", "whole"),
-        pitch.Alter == 0 ? null : new XElement("accidental", pitch.Alter switch { 1 => "sharp", -1 => "flat", 2 => "double-sharp", _ => "flat-flat" }));
+        pitch.Alter == 0 ? null : new XElement("accidental", pitch.Alter switch { 1 => "sharp", -1 => "flat", 2 => "double-sharp", _ => "flat-flat" }),
+        under == "" ? null : new XElement("lyric", new XAttribute("number", 1), new XElement("syllabic", "single"), new XElement("text", under)));
 }

@@ -72,6 +72,9 @@ public static partial class Say
         "treble-bb" => "B♭ treble clef",
         "treble-eb" => "E♭ treble clef",
         "bass" => "bass clef",
+        "tenor" => "tenor clef",
+        "bass-new" => "bass clef, new notation",
+        "bass-old" => "bass clef, old notation",
         _ => "treble clef",
     };
 

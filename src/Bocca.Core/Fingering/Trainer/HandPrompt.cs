@@ -1,0 +1,42 @@
+using Bocca.Core.Music;
+
+namespace Bocca.Core.Fingering;
+
+/// <summary>One thing asked of the hand.</summary>
+/// <param name="Item">What it is about, for the record: a setting, or a written note.</param>
+/// <param name="Show">What is shown in words or figures; empty where a note is read.</param>
+/// <param name="Written">The note to read; null where none is.</param>
+/// <param name="Answer">The answer taught: a setting, or a written note.</param>
+public sealed record HandPrompt(string Item, string Show, Pitch? Written, string Answer)
+{
+    /// <summary>Everything that counts as right, the answer taught first.</summary>
+    public IReadOnlyList<string> Accepted { get; init; } = [Answer];
+
+    /// <summary>The notes to choose from; empty where something is set.</summary>
+    public IReadOnlyList<Pitch> Choices { get; init; } = [];
+
+    /// <summary>Whether the step from the note before looks small on paper and is another partial for the lips.</summary>
+    public bool HidesChange { get; init; }
+
+    /// <summary>Where the slide belongs, cm; null without a slide or where positions are enough.</summary>
+    public double? Cm { get; init; }
+
+    /// <summary>What sounds, hertz; null where the drill is silent.</summary>
+    public double? Hertz { get; init; }
+
+    /// <summary>Whether an answer is right.</summary>
+    /// <param name="given">A setting, a written note, or centimetres of slide.</param>
+    /// <param name="withinCm">How far the slide may be off.</param>
+    public bool Accepts(string given, double withinCm) => Cm is { } due
+        ? double.TryParse(given, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out var cm) && Math.Abs(cm - due) <= withinCm
+        : Accepted.Contains(given);
+}
+
+/// <summary>What was answered.</summary>
+/// <param name="Item">What it was about.</param>
+/// <param name="Answer">The answer taught.</param>
+/// <param name="From">The answer before it, from which the hand came; empty for the first.</param>
+/// <param name="Given">What was given.</param>
+/// <param name="Seconds">From seeing it to giving it.</param>
+/// <param name="Right">Whether that was right.</param>
+public sealed record HandMark(string Item, string Answer, string From, string Given, double Seconds, bool Right);
