@@ -14,7 +14,9 @@ public static class ChartCommand
         var to = new Option<string?>("--to") { Description = "Highest written note." };
         var reading = CommandLine.ReadingOption();
         var json = CommandLine.JsonOption();
-        var command = new Command("chart", "Show the best fingering of each note.") { instrument, from, to, reading, json };
+        var reach = CommandLine.ReachOption();
+        var file = new Option<string?>("--out") { Description = "A file to write: .csv, .json or .musicxml." };
+        var command = new Command("chart", "Show the best fingering of each note.") { instrument, from, to, reading, reach, file, json };
         command.SetAction(parsed =>
         {
             var player = CommandLine.Player(parsed.GetValue(instrument)!, parsed.GetValue(reading));
@@ -22,7 +24,20 @@ public static class ChartCommand
                 player.Instrument,
                 player.Reading,
                 CommandLine.PitchOrNull(parsed.GetValue(from)),
-                CommandLine.PitchOrNull(parsed.GetValue(to)));
+                CommandLine.PitchOrNull(parsed.GetValue(to)),
+                hand: new Hand { ReachCm = parsed.GetValue(reach) });
+            if (parsed.GetValue(file) is { } path)
+            {
+                File.WriteAllText(path, Path.GetExtension(path).ToLowerInvariant() switch
+                {
+                    ".csv" => ChartFile.Csv(notes),
+                    ".json" => ChartFile.AsJson(player.Instrument, player.Reading, notes),
+                    ".musicxml" => ChartFile.MusicXml(player.Instrument.Name, player.Reading, notes),
+                    _ => throw new ArgumentException($"'{path}' ends in none of .csv, .json and .musicxml."),
+                });
+                return CommandLine.Done;
+            }
+
             if (parsed.GetValue(json))
             {
                 Console.WriteLine(ChartFile.AsJson(player.Instrument, player.Reading, notes));

@@ -39,6 +39,7 @@ public static class CommandLine
             InstrumentsCommand.Create(),
             NoteCommand.Create(),
             ChartCommand.Create(),
+            ClassCommand.Create(),
             AnalyseCommand.Create(),
             BreathCommand.Create(),
             SimulateCommand.Create(),
@@ -82,6 +83,9 @@ public static class CommandLine
             option.DefaultValueFactory = _ => "mouthpiece";
         return option;
     }
+
+    /// <summary>The option <c>--reach</c>.</summary>
+    public static Option<double?> ReachOption() => new("--reach") { Description = "Centimetres of slide that the arm reaches." };
 
     /// <summary>The option <c>--drill</c>.</summary>
     public static Option<string> DrillOption() => new("--drill")

@@ -14,12 +14,13 @@ public static class NoteCommand
         var written = new Option<string>("--written") { Description = "The written note, such as F#4.", Required = true };
         var reading = CommandLine.ReadingOption();
         var json = CommandLine.JsonOption();
-        var command = new Command("note", "Show every way to play a written note, best first.") { instrument, written, reading, json };
+        var reach = CommandLine.ReachOption();
+        var command = new Command("note", "Show every way to play a written note, best first.") { instrument, written, reading, reach, json };
         command.SetAction(parsed =>
         {
             var player = CommandLine.Player(parsed.GetValue(instrument)!, parsed.GetValue(reading));
             var pitch = Pitch.Parse(parsed.GetValue(written)!);
-            var ways = FingeringFinder.Find(player.Instrument, player.Reading, pitch);
+            var ways = FingeringFinder.Find(player.Instrument, player.Reading, pitch, null, new Hand { ReachCm = parsed.GetValue(reach) });
             if (parsed.GetValue(json))
             {
                 CommandLine.PrintJson(new

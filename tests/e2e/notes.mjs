@@ -38,4 +38,117 @@ describe("notes", () => {
       }
     });
   });
+
+  it("print a whole chart on one page, A4 or Letter", { timeout: 90000 }, async () => {
+    await visit({}, async (page) => {
+      for (const pupil of [1, 3, 6]) {
+        await page.goto(`${address}/notes/${pupil}/chart?whole=true&others=true`);
+        await page.waitForSelector(".engraved-lines .engraved svg g.note");
+        for (const format of ["A4", "Letter"]) {
+          const pdf = (await page.pdf({ format, margin: { top: "10mm", bottom: "10mm", left: "10mm", right: "10mm" } })).toString("latin1");
+          assert.equal(pdf.match(/\/Type \/Page\b(?!s)/g).length, 1, `pupil ${pupil} on ${format}`);
+        }
+      }
+    });
+  });
+
+  it("show every rung of every tube, and the tube under the hand", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/notes/1/tube`);
+      assert.equal(await page.locator(".column").count(), 8);
+      for (const key of ["j", "k", "l"]) await page.keyboard.press(key);
+      await page.waitForFunction(() => document.querySelector(".hand [data-now]").textContent === "Valves 1, 2 and 3");
+      assert.equal(await page.textContent(".hand [data-cm]"), "203 cm");
+      await page.keyboard.press("ArrowLeft");
+      await page.waitForFunction(() => document.querySelector(".hand [data-now]").textContent === "Valves 1 and 3");
+    });
+  });
+
+  it("measure the slide at the pointer, and stop at the arm", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/notes/3/slide`);
+      await page.locator("[data-pointer]").fill("26");
+      await page.waitForFunction(() => document.querySelector("#under [data-words]").textContent === "position 4");
+      assert.equal(await page.locator("#under [data-far]").isHidden(), true);
+      await page.locator("[data-pointer]").fill("46");
+      await page.waitForFunction(() => document.querySelector("#under [data-words]").textContent === "position 6");
+      assert.equal(await page.locator("#under [data-far]").isVisible(), true);
+    });
+  });
+
+  it("are called out to a class, note by note", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/notes/class?shape=SemitonesDown&start=F`);
+      await page.waitForSelector(".engraved-lines .engraved svg g.note");
+      const tomas = page.locator(".class-table tr", { hasText: "Tomas" });
+      assert.match(await tomas.textContent(), /G4/);
+      await page.keyboard.press("Space");
+      await page.keyboard.press("ArrowRight");
+      await page.waitForFunction(() => document.querySelector("[data-at].current").dataset.at === "1");
+      assert.equal(await tomas.locator("li:visible").count(), 1);
+      assert.match(await tomas.locator("li:visible").textContent(), /F♯4/);
+      await page.keyboard.press("Escape");
+      assert.ok((await tomas.locator("li:visible").count()) > 1);
+    });
+  });
+
+  const fingers = { 1: "j", 2: "k", 3: "l", 4: ";" };
+  const valves = (setting) => (setting === "0" ? [] : setting.split("-"));
+  // What is asked, as the page was told it.
+  const listen = (page) => page.waitForResponse((response) => response.url().includes("handler=Prompts")).then((response) => response.json());
+
+  it("train the hand on the keyboard alone", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/notes/7/hand?drill=by-note`);
+      const asked = listen(page);
+      await page.keyboard.press("Space");
+      const { prompts } = await asked;
+      for (const [i, prompt] of prompts.entries()) {
+        await page.waitForFunction((text) => document.querySelector("[data-count]").textContent.startsWith(text), `${i + 1}/`);
+        await page.waitForSelector("[data-note] svg g.note");
+        // One of them is missed on purpose.
+        const keys = i === 2 ? ["j", "k", "l"] : valves(prompt.answer).map((valve) => fingers[valve]);
+        for (const key of keys) await page.keyboard.down(key);
+        await page.keyboard.press("Space");
+        for (const key of keys) await page.keyboard.up(key);
+      }
+      await page.waitForSelector("[data-done]");
+      assert.match(await page.textContent("[data-summary]"), new RegExp(`${prompts[2].accepted.includes("1-2-3") ? 16 : 15} of 16 right`));
+      assert.match(await page.textContent(".history"), /From the written note/);
+    });
+  });
+
+  it("train the hand by touch on a phone", { timeout: 60000 }, async () => {
+    await visit({ viewport: { width: 390, height: 844 } }, async (page) => {
+      await page.goto(`${address}/notes/7/hand?drill=called`);
+      const asked = listen(page);
+      await page.click("[data-go]");
+      const { prompts } = await asked;
+      for (const [i, prompt] of prompts.entries()) {
+        await page.waitForFunction((text) => document.querySelector("[data-count]").textContent.startsWith(text), `${i + 1}/`);
+        for (const valve of valves(prompt.answer)) await page.click(`[data-valve="${valve}"]`);
+        await page.click("[data-give]");
+      }
+      await page.waitForSelector("[data-done]");
+      assert.match(await page.textContent("[data-summary]"), /16 of 16 right/);
+      await page.waitForSelector("[data-onward]:visible");
+    });
+  });
+
+  it("train the slide by eye, in centimetres", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/notes/3/hand?drill=by-eye`);
+      const asked = listen(page);
+      await page.keyboard.press("Space");
+      const { prompts } = await asked;
+      for (const [i, prompt] of prompts.entries()) {
+        await page.waitForFunction((text) => document.querySelector("[data-count]").textContent.startsWith(text), `${i + 1}/`);
+        await page.locator("[data-pointer]").fill(String(Math.round(2 * prompt.cm) / 2 + (i === 0 ? (prompt.cm > 10 ? -5 : 5) : 0)));
+        await page.click("[data-give]");
+        if (i === 0) await page.waitForFunction(() => /[45]\.\d cm too far/.test(document.querySelector("[x-text=nowWords]").textContent));
+      }
+      await page.waitForSelector("[data-done]");
+      assert.match(await page.textContent("[data-summary]"), /9 of 10 right/);
+    });
+  });
 });

@@ -51,13 +51,17 @@ public static class ChartFile
         Json);
 
     /// <summary>The chart engraved: whole notes with their settings under them, transposed as the instrument is.</summary>
-    public static string MusicXml(Instrument instrument, Reading reading, IReadOnlyList<ChartNote> chart, int notesInLine = 0)
+    /// <param name="part">The name of the part; empty for none.</param>
+    /// <param name="reading">How it is read.</param>
+    /// <param name="chart">The chart.</param>
+    /// <param name="notesInLine">How many notes stand in a line; 0 for one line.</param>
+    public static string MusicXml(string part, Reading reading, IReadOnlyList<ChartNote> chart, int notesInLine = 0)
     {
         var notes = chart.Where(note => note.Ways.Count > 0).ToList();
         return MusicXmlWriter.Write(new NoteRow(reading, [.. notes.Select(note => note.Written)])
         {
             Under = [.. notes.Select(note => note.Ways[0].Setting.ToString())],
-            Part = instrument.Name,
+            Part = part,
             NotesInLine = notesInLine,
         });
     }

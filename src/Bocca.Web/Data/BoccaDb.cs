@@ -16,6 +16,14 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
 
     public DbSet<SavedNote> Notes => Set<SavedNote>();
 
+    public DbSet<HandTake> Hands => Set<HandTake>();
+
+    public DbSet<RecallCard> Recalls => Set<RecallCard>();
+
+    public DbSet<MeasuredInstrument> Measured => Set<MeasuredInstrument>();
+
+    public DbSet<NotePin> Pins => Set<NotePin>();
+
     public DbSet<RoomSettings> Rooms => Set<RoomSettings>();
 
     public DbSet<BreathEntry> Breaths => Set<BreathEntry>();
@@ -41,7 +49,7 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         modelBuilder.Entity<Pupil>().Property(pupil => pupil.Preset).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<RoomSettings>().Property(room => room.Preset).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<RoomSettings>().Property(room => room.Id).ValueGeneratedNever();
-        modelBuilder.Entity<RoomSettings>().Ignore(room => room.Approach);
+        modelBuilder.Entity<RoomSettings>().Ignore(room => room.Approach).Ignore(room => room.Conditions);
         modelBuilder.Entity<BreathEntry>().HasQueryFilter(entry => entry.DeletedAt == null).Ignore(entry => entry.Pass);
         modelBuilder.Entity<BreathEntry>().HasIndex(entry => new { entry.PupilId, entry.At });
         modelBuilder.Entity<BreathEntry>().HasIndex(entry => entry.Key).IsUnique();
@@ -64,6 +72,16 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         modelBuilder.Entity<ToneTake>().Property(take => take.Outcome).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<ToneTake>().HasIndex(take => new { take.PupilId, take.Kept, take.RecordedAt });
         modelBuilder.Entity<Pupil>().HasMany<ToneTake>().WithOne().HasForeignKey(take => take.PupilId);
+        modelBuilder.Entity<HandTake>().HasQueryFilter(take => take.DeletedAt == null).Ignore(take => take.Marks).HasIndex(take => new { take.PupilId, take.At });
+        modelBuilder.Entity<RecallCard>().Ignore(card => card.Recall).HasIndex(card => new { card.PupilId, card.InstrumentId, card.Item }).IsUnique();
+        modelBuilder.Entity<RecallCard>().HasIndex(card => new { card.PupilId, card.DueAt });
+        modelBuilder.Entity<MeasuredInstrument>().HasQueryFilter(entry => entry.DeletedAt == null).Ignore(entry => entry.ValveCents).Ignore(entry => entry.Slide);
+        modelBuilder.Entity<MeasuredInstrument>().HasIndex(entry => new { entry.PupilId, entry.At });
+        modelBuilder.Entity<NotePin>().HasIndex(pin => new { pin.PupilId, pin.InstrumentId, pin.Midi }).IsUnique();
+        modelBuilder.Entity<Pupil>().HasMany<HandTake>().WithOne().HasForeignKey(take => take.PupilId);
+        modelBuilder.Entity<Pupil>().HasMany<RecallCard>().WithOne().HasForeignKey(card => card.PupilId);
+        modelBuilder.Entity<Pupil>().HasMany<MeasuredInstrument>().WithOne().HasForeignKey(entry => entry.PupilId);
+        modelBuilder.Entity<Pupil>().HasMany<NotePin>().WithOne().HasForeignKey(pin => pin.PupilId);
         modelBuilder.Entity<AcceptedStep>().Property(step => step.Place).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<AcceptedStep>().HasIndex(step => new { step.PupilId, step.DoneAt });
         modelBuilder.Entity<SavedNote>().HasIndex(note => new { note.PupilId, note.SavedAt });

@@ -22,6 +22,7 @@ public static class DemoData
         {
             Born = 2016,
             Tones = [new(6, "what-came", "D4", "one-low"), new(1, "what-came", "D4", "good")],
+            Hands = [new(6, "in-order", 2.6, "1-2 2-3"), new(4, "called", 2.2, "1-2 2-3"), new(2, "called", 1.7, "1-2 2-3")],
             Breaths = [new(11, 0, "gusty=0.6"), new(9, 0, ""), new(7, 0, "gusty=0.1"), new(5, 1, "short=0.3"), new(2, 1, "gusty=0.1")],
             Placements = [new(11.5, 0.44, 1.5, 3), new(9.5, 0.45, 1, 2), new(8.5, 0.46, 0.5, 4), new(7.5, 0.51, 0.5, 1), new(5.5, 0.53, 0, 2), new(2.5, 0.52, 0.5, 1)],
         },
@@ -40,6 +41,7 @@ public static class DemoData
         {
             Born = 2011,
             Tones = [new(5, "open-tuning", "", "good"), new(4, "tongue-four", "", "closes")],
+            Hands = [new(9, "by-note", 2.4, "1 4"), new(3, "called", 1.6, "1-2 2-3")],
             Breaths = [new(31, 1, ""), new(24, 1, "gusty=0.1"), new(15, 2, "gusty=0.2"), new(14, 2, ""), new(4, 3, "short=0.1"), new(3, 3, "gusty=0.1")],
         },
         new("Bea Okonjo", "tuba-bb-3v", "bass", ApproachPreset.AirFirst, LearningStage.FirstNotes, 75, "On a cushion. Asthma: no breath holding, easy breaths.",
@@ -83,6 +85,8 @@ public static class DemoData
         db.Breaths.AddRange(Pupils.Zip(pupils).SelectMany(pair => pair.First.Breaths.Select((breath, i) => Breathe(pair.Second, breath, (pair.Second.Id * 50) + i, now))));
         foreach (var (demo, pupil) in Pupils.Zip(pupils))
             AddPlacements(db, demo, pupil, now);
+        foreach (var (demo, pupil) in Pupils.Zip(pupils))
+            AddHands(db, demo, pupil, now);
         await db.SaveChangesAsync();
         db.Steps.AddRange(heard.Where(item => item.Take.Accepted).Select(item => Accepted(item.Heard)));
         foreach (var (demo, pupil) in Pupils.Zip(pupils))
@@ -142,6 +146,34 @@ public static class DemoData
         }
     }
 
+    /// <summary>Silent drills with one change that stays slow, and what they left to be recalled.</summary>
+    private static void AddHands(BoccaDb db, DemoPupil demo, Pupil pupil, DateTime now)
+    {
+        var approach = pupil.ApproachIn(Room);
+        var cards = new Dictionary<string, RecallCard>();
+        foreach (var hand in demo.Hands)
+        {
+            var random = new Random((pupil.Id * 30) + hand.DaysAgo);
+            var (drill, at) = (HandDrill.Get(hand.Drill), now.AddDays(-hand.DaysAgo));
+            var prompts = HandTrainer.Prompts(drill, new TrainedHand(pupil.Instrument, pupil.Reading, FirstNotes.Of(pupil.Instrument, pupil.Reading, approach)), random);
+            var marks = prompts.Select((prompt, i) =>
+            {
+                var from = i == 0 ? "" : prompts[i - 1].Answer;
+                var slow = $"{from} {prompt.Answer}" == hand.SlowChange;
+                var missed = slow && random.NextDouble() < 0.3;
+                return new HandMark(prompt.Item, prompt.Answer, from, missed ? from : prompt.Answer, hand.Seconds * (slow ? 2.2 : 0.8 + (0.4 * random.NextDouble())), !missed);
+            }).ToList();
+            var outcome = HandOutcome.Of(drill, marks);
+            db.Hands.Add(new HandTake { PupilId = pupil.Id, DrillId = drill.Id, InstrumentId = pupil.InstrumentId, At = at, Right = outcome.Right, Asked = outcome.Asked, MedianSeconds = outcome.MedianSeconds, Passed = outcome.Passed, Summary = outcome.Summary, MarksJson = Stored.Write(marks) });
+            foreach (var mark in marks.Where(_ => drill.IsRecalled).DistinctBy(mark => mark.Item))
+            {
+                if (!cards.TryGetValue(mark.Item, out var card))
+                    db.Recalls.Add(cards[mark.Item] = card = new RecallCard { PupilId = pupil.Id, InstrumentId = pupil.InstrumentId, Item = mark.Item });
+                card.Answer(HandOutcome.Grade(mark, outcome.MedianSeconds), at);
+            }
+        }
+    }
+
     private static AcceptedStep Accepted(Take take)
     {
         var next = take.Verdict.Next;
@@ -177,6 +209,8 @@ public static class DemoData
 
         public IReadOnlyList<DemoTone> Tones { get; init; } = [];
 
+        public IReadOnlyList<DemoHand> Hands { get; init; } = [];
+
         public IReadOnlyList<DemoBreath> Breaths { get; init; } = [];
 
         public IReadOnlyList<DemoPlacement> Placements { get; init; } = [];
@@ -185,6 +219,8 @@ public static class DemoData
     private sealed record DemoTake(int DaysAgo, string Faults, bool Accepted = false, string Drill = "sound4-rest4");
 
     private sealed record DemoTone(int DaysAgo, string Drill, string Notes, string Character);
+
+    private sealed record DemoHand(int DaysAgo, string Drill, double Seconds, string SlowChange);
 
     private sealed record DemoBreath(int DaysAgo, int Rung, string Faults);
 

@@ -1,6 +1,4 @@
 using Bocca.Core.Buzz;
-using Bocca.Core.Instruments;
-using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Tone;
 using Microsoft.EntityFrameworkCore;
@@ -39,16 +37,6 @@ public static class OwnSounds
         var drills = ToneDrill.All.Where(drill => drill.Aim == ToneAim.Tuning).Select(drill => drill.Id).ToList();
         return db.Tones.AsNoTracking().Where(take => take.PupilId == pupilId && take.Kept && drills.Contains(take.DrillId) && take.Outcome != TakeOutcome.CannotTell)
             .OrderByDescending(take => take.RecordedAt).FirstOrDefaultAsync();
-    }
-
-    /// <summary>Where the partials of the pupil's very instrument lie, by its last kept measurement.</summary>
-    public static async Task<Passport> PassportAsync(this BoccaDb db, Pupil pupil, Tuning tuning)
-    {
-        // What was measured on another instrument says nothing of this one.
-        if (await db.TuningTakeAsync(pupil.Id) is not { Trace: var trace } || (trace.InstrumentId ?? pupil.InstrumentId) != pupil.InstrumentId)
-            return Passport.Unmeasured;
-        var open = trace.Notes.Where(note => note.Outcome == NoteOutcome.Right).Select(note => note.HeardHz).OfType<double>();
-        return Passport.Measured(pupil.Instrument, tuning, open);
     }
 
     /// <summary>Level of the pupil's own medium loudness on the instrument, from the last kept take of it; null where there is none.</summary>

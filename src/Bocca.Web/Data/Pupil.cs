@@ -38,6 +38,12 @@ public sealed class Pupil
     /// <summary>From the shoulder joint to the grip, for the reach along a slide.</summary>
     public double? ArmCm { get; set; }
 
+    /// <summary>The highest valve in use, where the fourth waits; null for all.</summary>
+    public int? HighestValve { get; set; }
+
+    /// <summary>The furthest slide position taught; null for all.</summary>
+    public int? FurthestPosition { get; set; }
+
     public LearningStage Stage { get; set; }
 
     public DateOnly Started { get; set; }

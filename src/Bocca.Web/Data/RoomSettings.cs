@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 
 namespace Bocca.Web.Data;
@@ -15,6 +16,15 @@ public sealed class RoomSettings
     /// <summary>The points settled otherwise than in the preset.</summary>
     [MaxLength(1500)]
     public string Points { get; set; } = "";
+
+    /// <summary>The reference A of the room, hertz.</summary>
+    public double A4Hz { get; set; } = PlayingConditions.Usual.A4Hz;
+
+    /// <summary>How warm the room is, degrees Celsius.</summary>
+    public double Celsius { get; set; } = PlayingConditions.Usual.Celsius;
+
+    /// <summary>The pitch of the room and its warmth.</summary>
+    public PlayingConditions Conditions => PlayingConditions.Of(A4Hz, Celsius);
 
     public Approach Approach => Approach.Of(Preset).With(Approach.Points(Points));
 }

@@ -10,8 +10,12 @@ public sealed class SlideDrawing
     private const double Left = 40;
     private readonly double _perCm;
 
-    public SlideDrawing(Instrument instrument, Tube tube)
+    /// <param name="instrument">An instrument with a slide.</param>
+    /// <param name="tube">The position it stands at.</param>
+    /// <param name="reachCm">How far the arm takes it; null where nobody measured.</param>
+    public SlideDrawing(Instrument instrument, Tube tube, double? reachCm = null)
     {
+        ReachCm = reachCm;
         _perCm = (Width - Left - 60) / instrument.Slide!.TravelCm;
         OutCm = tube.SlideOutCm;
         Positions = [.. instrument.Tubes.Where(other => other.Setting.Attachment == tube.Setting.Attachment)
@@ -19,6 +23,15 @@ public sealed class SlideDrawing
     }
 
     public double OutCm { get; }
+
+    /// <summary>How far the arm reaches, centimetres; null where nobody measured.</summary>
+    public double? ReachCm { get; }
+
+    /// <summary>Where that is.</summary>
+    public double ReachX => X(ReachCm ?? 0);
+
+    /// <summary>Where the slide ends.</summary>
+    public double EndX => Width - 30;
 
     public double Closed => Left;
 

@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Bocca.Web.Pages;
 
 /// <summary>A pupil on the Desk.</summary>
-public sealed record DeskLine(Pupil Pupil, string Playing, string? LastHeard, string? LastWhen, AcceptedStep? Due, IReadOnlyList<double> Steadiness);
+public sealed record DeskLine(Pupil Pupil, string Playing, string? LastHeard, string? LastWhen, AcceptedStep? Due, IReadOnlyList<double> Steadiness, int NotesDue);
 
 /// <summary>The Desk: everybody, what was heard last, and what is due.</summary>
 public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
@@ -23,6 +23,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         var tones = (await LastTonesAsync()).ToDictionary(take => take.PupilId);
         var due = (await Db.Steps.AsNoTracking().Where(step => step.DoneAt == null).OrderBy(step => step.AcceptedAt).ToListAsync())
             .GroupBy(step => step.PupilId).ToDictionary(steps => steps.Key, steps => steps.Last());
+        var recall = await Db.Recalls.Where(card => card.DueAt <= now).GroupBy(card => card.PupilId).Select(cards => new { cards.Key, Count = cards.Count() }).ToDictionaryAsync(cards => cards.Key, cards => cards.Count);
         Lines = [.. Everybody.Select(pupil =>
         {
             var takes = recent[pupil.Id].ToList();
@@ -33,7 +34,8 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
                 last?.Summary,
                 last is null ? null : Say.Ago(DateTime.SpecifyKind(last.RecordedAt, DateTimeKind.Utc), now),
                 due.GetValueOrDefault(pupil.Id),
-                [.. takes.Select(take => take.SteadinessCents).OfType<double>().Reverse()]);
+                [.. takes.Select(take => take.SteadinessCents).OfType<double>().Reverse()],
+                recall.GetValueOrDefault(pupil.Id));
         })];
     }
 

@@ -77,16 +77,17 @@ public sealed record ClassPart(ClassMember Member, IReadOnlyList<ClassNote> Note
             var notes = line.Notes.Select(note => note with { Octave = note.Octave + octaves }).ToList();
             if (notes.Any(note => note.Midi is < 12 or > 115))
                 continue;
-            var part = new ClassPart(member, [.. notes.Select(note => NoteOf(member, note))]);
+            var part = new ClassPart(member, [.. notes.Select(note => NoteOf(member, note, line.IsChromatic))]);
             parts.Add((part, part.Notes.Count(note => note.WhyNot is null), Math.Abs(notes.Average(note => note.Midi) - home)));
         }
 
         return parts.OrderByDescending(part => part.Played).ThenBy(part => part.Away).First().Part;
     }
 
-    private static ClassNote NoteOf(ClassMember member, Pitch concert)
+    private static ClassNote NoteOf(ClassMember member, Pitch concert, bool chromatic)
     {
         var (written, range) = (member.Reading.ToWritten(concert), member.Range);
+        written = chromatic ? Pitch.FromMidi(written.Midi) : written;
         ClassNote Rests(string why, Fingering? way = null) => new(concert, written, way, why);
         if (concert.Midi < range.Lowest.Midi)
             return Rests($"{written} lies below the range, which starts at {member.Reading.ToWritten(range.Lowest)}.");

@@ -35,6 +35,9 @@ public enum ConcertShape
 /// <param name="Notes">The notes in some octave; what counts is the way from one to the next.</param>
 public sealed record ConcertLine(string Words, IReadOnlyList<Pitch> Notes)
 {
+    /// <summary>Whether it runs by semitones: then every note is spelled as fingering charts spell it, in whatever key one reads.</summary>
+    public bool IsChromatic { get; init; }
+
     /// <summary>The most notes of a line.</summary>
     public const int MostNotes = 64;
 
@@ -57,8 +60,8 @@ public sealed record ConcertLine(string Words, IReadOnlyList<Pitch> Notes)
         return shape switch
         {
             ConcertShape.LongNote => new ConcertLine($"A long concert {from}.", [start]),
-            ConcertShape.SemitonesDown => new ConcertLine($"From concert {from} down by semitones, {count} notes.", [.. Enumerable.Range(0, count).Select(i => i == 0 ? start : Pitch.FromMidi(start.Midi - i))]),
-            ConcertShape.SemitonesUp => new ConcertLine($"From concert {from} up by semitones, {count} notes.", [.. Enumerable.Range(0, count).Select(i => i == 0 ? start : Pitch.FromMidi(start.Midi + i))]),
+            ConcertShape.SemitonesDown => new ConcertLine($"From concert {from} down by semitones, {count} notes.", [.. Enumerable.Range(0, count).Select(i => i == 0 ? start : Pitch.FromMidi(start.Midi - i))]) { IsChromatic = true },
+            ConcertShape.SemitonesUp => new ConcertLine($"From concert {from} up by semitones, {count} notes.", [.. Enumerable.Range(0, count).Select(i => i == 0 ? start : Pitch.FromMidi(start.Midi + i))]) { IsChromatic = true },
             ConcertShape.FiveNotes => new ConcertLine($"Five notes up and back, from concert {from}.", [.. FiveUpAndBack.Select(Degree)]),
             ConcertShape.MajorScale => new ConcertLine($"Concert {from} major scale.", [.. Enumerable.Range(0, 8).Select(Degree)]),
             ConcertShape.Arpeggio => new ConcertLine($"Concert {from} major chord, up and back.", [.. ChordUpAndBack.Select(Degree)]),

@@ -61,6 +61,24 @@ public static class HandTrainer
         };
     }
 
+    /// <summary>Whether an answer is right for an item, as the finder has it: for answers that come back without their prompts.</summary>
+    public static bool IsRight(HandDrill drill, TrainedHand trained, string item, string answer, string given)
+    {
+        switch (drill.Task)
+        {
+            case HandTask.ByNote:
+                return Pitch.TryParse(item, out var note) && Playable(FingeringFinder.FindSounding(trained.Instrument, trained.Reading.ToSounding(note), trained.Weights, trained.Hand)).Contains(given);
+            case HandTask.OneLower:
+                return Pitch.TryParse(item.Split('-')[0], out var upper) && Playable(Lower(upper, trained)).Contains(given);
+            case HandTask.SlideByEye or HandTask.SlideBySound:
+                return Setting.TryParse(item, slide: true, out var position) && trained.Instrument.TubeOf(position) is { } tube && OnSlide(tube.Setting, drill, trained).Accepts(given, drill.WithinCm);
+            case HandTask.NameIt:
+                return given == item;
+            default:
+                return given == answer && answer == item;
+        }
+    }
+
     private static HandPrompt Called(Setting setting, string show) => new(setting.ToString(), show, null, setting.ToString());
 
     private static List<string> Playable(IReadOnlyList<Fingering> ways) => [.. ways.Where((way, place) => place == 0 || way.Barred is null).Select(way => way.Setting.ToString()).Distinct()];

@@ -241,6 +241,138 @@ namespace Bocca.Web.Data.Migrations
                     b.ToTable("Ticks");
                 });
 
+            modelBuilder.Entity("Bocca.Web.Data.HandTake", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Asked")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("DrillId")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("InstrumentId")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MarksJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<double>("MedianSeconds")
+                        .HasColumnType("REAL");
+
+                    b.Property<bool>("Passed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("PupilId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Right")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Summary")
+                        .IsRequired()
+                        .HasMaxLength(300)
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PupilId", "At");
+
+                    b.ToTable("Hands");
+                });
+
+            modelBuilder.Entity("Bocca.Web.Data.MeasuredInstrument", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("InstrumentId")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("PupilId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Remark")
+                        .IsRequired()
+                        .HasMaxLength(300)
+                        .HasColumnType("TEXT");
+
+                    b.Property<double?>("SlideTravelCm")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("SlideTubeMetres")
+                        .HasColumnType("REAL");
+
+                    b.Property<bool>("ThirdForTwoThree")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ValveCentsJson")
+                        .IsRequired()
+                        .HasMaxLength(300)
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PupilId", "At");
+
+                    b.ToTable("Measured");
+                });
+
+            modelBuilder.Entity("Bocca.Web.Data.NotePin", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("InstrumentId")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Midi")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("PupilId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Setting")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PupilId", "InstrumentId", "Midi")
+                        .IsUnique();
+
+                    b.ToTable("Pins");
+                });
+
             modelBuilder.Entity("Bocca.Web.Data.Noticed", b =>
                 {
                     b.Property<int>("Id")
@@ -342,7 +474,13 @@ namespace Bocca.Web.Data.Migrations
                     b.Property<bool>("DoctorAgrees")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int?>("FurthestPosition")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Health")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("HighestValve")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("InstrumentId")
@@ -391,10 +529,60 @@ namespace Bocca.Web.Data.Migrations
                     b.ToTable("Pupils");
                 });
 
+            modelBuilder.Entity("Bocca.Web.Data.RecallCard", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<double>("Difficulty")
+                        .HasColumnType("REAL");
+
+                    b.Property<DateTime>("DueAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("InstrumentId")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Item")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("PupilId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("SeenAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<double>("StabilityDays")
+                        .HasColumnType("REAL");
+
+                    b.Property<int>("Times")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PupilId", "DueAt");
+
+                    b.HasIndex("PupilId", "InstrumentId", "Item")
+                        .IsUnique();
+
+                    b.ToTable("Recalls");
+                });
+
             modelBuilder.Entity("Bocca.Web.Data.RoomSettings", b =>
                 {
                     b.Property<int>("Id")
                         .HasColumnType("INTEGER");
+
+                    b.Property<double>("A4Hz")
+                        .HasColumnType("REAL");
+
+                    b.Property<double>("Celsius")
+                        .HasColumnType("REAL");
 
                     b.Property<string>("Points")
                         .IsRequired()
@@ -654,6 +842,33 @@ namespace Bocca.Web.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Bocca.Web.Data.HandTake", b =>
+                {
+                    b.HasOne("Bocca.Web.Data.Pupil", null)
+                        .WithMany()
+                        .HasForeignKey("PupilId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Bocca.Web.Data.MeasuredInstrument", b =>
+                {
+                    b.HasOne("Bocca.Web.Data.Pupil", null)
+                        .WithMany()
+                        .HasForeignKey("PupilId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Bocca.Web.Data.NotePin", b =>
+                {
+                    b.HasOne("Bocca.Web.Data.Pupil", null)
+                        .WithMany()
+                        .HasForeignKey("PupilId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Bocca.Web.Data.Noticed", b =>
                 {
                     b.HasOne("Bocca.Web.Data.Pupil", null)
@@ -664,6 +879,15 @@ namespace Bocca.Web.Data.Migrations
                 });
 
             modelBuilder.Entity("Bocca.Web.Data.PlacementEntry", b =>
+                {
+                    b.HasOne("Bocca.Web.Data.Pupil", null)
+                        .WithMany()
+                        .HasForeignKey("PupilId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Bocca.Web.Data.RecallCard", b =>
                 {
                     b.HasOne("Bocca.Web.Data.Pupil", null)
                         .WithMany()

@@ -8,6 +8,22 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Notes;
 
+/// <summary>A note that a chord may want, and how far its pitch then lies from equal temperament.</summary>
+/// <param name="Id">Its name in the address.</param>
+/// <param name="Name">Its name for people.</param>
+/// <param name="Cents">Cents above equal temperament: pure ratios 5:4, 6:5, 3:2 and 7:4 (computed).</param>
+public sealed record ChordPlace(string Id, string Name, double Cents)
+{
+    public static IReadOnlyList<ChordPlace> All { get; } =
+    [
+        new("", "on its own", 0),
+        new("third", "major third of a chord", 1200 * Math.Log2(5.0 / 4) - 400),
+        new("minor", "minor third of a chord", 1200 * Math.Log2(6.0 / 5) - 300),
+        new("fifth", "fifth of a chord", 1200 * Math.Log2(3.0 / 2) - 700),
+        new("seventh", "natural seventh of a chord", 1200 * Math.Log2(7.0 / 4) - 1000),
+    ];
+}
+
 /// <summary>The note on the stage, with the way shown and all others.</summary>
 public sealed record NoteView(Pupil Pupil, Pitch Written, Core.Fingering.Fingering Way, int Place, IReadOnlyList<Core.Fingering.Fingering> Ways)
 {
@@ -17,7 +33,7 @@ public sealed record NoteView(Pupil Pupil, Pitch Written, Core.Fingering.Fingeri
 }
 
 /// <summary>The Notes stop: written notes, their fingerings, and why.</summary>
-public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
+public sealed class IndexModel(BoccaDb db, TimeProvider time) : NotesPage(db)
 {
     private const int PastNotes = 12;
 
@@ -27,12 +43,18 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     [BindProperty(SupportsGet = true, Name = "way")]
     public string? Setting { get; set; }
 
+    /// <summary>What the note is in a chord; empty for a note on its own.</summary>
+    [BindProperty(SupportsGet = true, Name = "chord")]
+    public string? Chord { get; set; }
+
+    public ChordPlace Place => ChordPlace.All.FirstOrDefault(place => place.Id == (Chord ?? "")) ?? ChordPlace.All[0];
+
     public NoteView? View { get; private set; }
 
     /// <summary>The pupil's first notes, and the one asked for beside them.</summary>
     public IReadOnlyList<Pitch> Row { get; private set; } = [];
 
-    public string RowXml => Pupil is null ? "" : MusicXmlWriter.Write(new NoteRow(Pupil.Reading.Clef, Row));
+    public string RowXml => Pupil is null ? "" : MusicXmlWriter.Write(new NoteRow(Pupil.Reading, Row));
 
     public IReadOnlyList<SavedNote> Past { get; private set; } = [];
 
@@ -40,8 +62,6 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 
     /// <summary>What the approach leaves to the teacher at this note.</summary>
     public string? Choice => View is null ? null : TeacherChoice.Between(View.Ways, Approach);
-
-    private FingeringWeights Weights => FingeringWeights.Default.Under(Approach, Pupil!.Stage);
 
     public async Task OnGetAsync()
     {
@@ -92,17 +112,51 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     {
         if (Pupil is null || !Pitch.TryParse(note, out var written)
             || !Core.Instruments.Setting.TryParse(setting, Pupil.Instrument.Slide is not null, out var pressed)
-            || Pupil.Instrument.TubeOf(pressed) is not { } tube)
+            || Played!.Instrument.TubeOf(pressed) is not { } tube)
             return NotFound();
-        return Content(SettingTrial.Of(Pupil.Instrument, Pupil.Reading, written, tube, Weights).Sentence);
+        return Content(SettingTrial.Of(Played!.Instrument, Pupil.Reading, written, tube, Played.Weights).Sentence);
     }
+
+    /// <summary>Pins a way as the teacher's own choice for this pupil, in place of the computed first.</summary>
+    public async Task<IActionResult> OnPostPinAsync(string note, string setting)
+    {
+        if (Pupil is null)
+            return NotFound();
+        if (Show(note) is not { } view || view.Ways.FirstOrDefault(way => way.Setting.ToString() == setting) is not { } way)
+            return BadRequest();
+        var pin = await PinAsync(view.Sounding.Midi);
+        if (pin is null)
+            Db.Pins.Add(pin = new NotePin { PupilId = Pupil.Id, InstrumentId = Pupil.InstrumentId, Midi = view.Sounding.Midi, Setting = setting });
+        (pin.Setting, pin.At) = (setting, time.GetUtcNow().UtcDateTime);
+        await Db.SaveChangesAsync();
+        TempData["Told"] = $"{Say.Pitch(view.Written)} is {Say.Setting(Pupil.Instrument, way.Setting)} for {Pupil.Name}: your choice.";
+        TempData["UndoAt"] = $"/notes/{PupilId}?handler=Unpin&note={Uri.EscapeDataString(note)}";
+        return RedirectToPage(new { pupilId = PupilId, note });
+    }
+
+    public async Task<IActionResult> OnPostUnpinAsync(string note)
+    {
+        if (Pupil is null || Show(note) is not { } view)
+            return NotFound();
+        if (await PinAsync(view.Sounding.Midi) is { } pin)
+        {
+            Db.Pins.Remove(pin);
+            await Db.SaveChangesAsync();
+            TempData["Told"] = $"{Say.Pitch(view.Written)} goes by the computed order again.";
+            TempData["UndoAt"] = $"/notes/{PupilId}?handler=Pin&note={Uri.EscapeDataString(note)}&setting={Uri.EscapeDataString(pin.Setting)}";
+        }
+
+        return RedirectToPage(new { pupilId = PupilId, note });
+    }
+
+    private Task<NotePin?> PinAsync(int midi) => Db.Pins.FirstOrDefaultAsync(pin => pin.PupilId == Pupil!.Id && pin.InstrumentId == Pupil.InstrumentId && pin.Midi == midi);
 
     private NoteView? Show(string note)
     {
         try
         {
             var written = Pitch.Parse(note);
-            var ways = FingeringFinder.Find(Pupil!.Instrument, Pupil.Reading, written, Weights);
+            var ways = FingeringFinder.Find(Played!.Instrument, Pupil!.Reading, written, Played.Weights, Played.Hand, Played.Passport, Place.Cents);
             var place = Math.Max(0, ways.ToList().FindIndex(way => way.Setting.ToString() == Setting));
             return new NoteView(Pupil, written, ways[place], place, ways);
         }

@@ -135,6 +135,12 @@ public sealed class PupilForm
 
     public double? ArmCm { get; set; }
 
+    [Range(1, 4, ErrorMessage = "The highest valve in use is 1 to 4.")]
+    public int? HighestValve { get; set; }
+
+    [Range(1, 7, ErrorMessage = "The furthest position taught is 1 to 7.")]
+    public int? FurthestPosition { get; set; }
+
     [EnumDataType(typeof(LearningStage))]
     public LearningStage Stage { get; set; }
 
@@ -163,6 +169,8 @@ public sealed class PupilForm
         Surgery = pupil.Health.HasFlag(BreathHealth.Surgery),
         DoctorAgrees = pupil.DoctorAgrees,
         ArmCm = pupil.ArmCm,
+        HighestValve = pupil.HighestValve,
+        FurthestPosition = pupil.FurthestPosition,
         Stage = pupil.Stage,
         Started = pupil.Started,
         Remark = pupil.Remark,
@@ -181,6 +189,8 @@ public sealed class PupilForm
         pupil.Health = Health;
         pupil.DoctorAgrees = DoctorAgrees;
         pupil.ArmCm = ArmCm;
+        pupil.HighestValve = HighestValve;
+        pupil.FurthestPosition = FurthestPosition;
         pupil.Stage = Stage;
         pupil.Started = Started!.Value;
         pupil.Remark = Remark?.Trim() ?? "";
@@ -199,6 +209,8 @@ public sealed class PupilForm
             ("year of birth", $"{BornIn}", $"{theirs.BornIn}"),
             ("health", Noted, theirs.Noted),
             ("arm", $"{ArmCm} cm", $"{theirs.ArmCm} cm"),
+            ("highest valve", $"{HighestValve}", $"{theirs.HighestValve}"),
+            ("furthest position", $"{FurthestPosition}", $"{theirs.FurthestPosition}"),
             ("stage", Say.Stage(Stage), Say.Stage(theirs.Stage)),
             ("first lesson", $"{Started:d MMMM yyyy}", $"{theirs.Started:d MMMM yyyy}"),
             ("remark", $"{Remark}", $"{theirs.Remark}"),

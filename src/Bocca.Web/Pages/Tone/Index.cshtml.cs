@@ -1,5 +1,4 @@
 using Bocca.Core.Buzz;
-using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
@@ -52,9 +51,6 @@ public sealed record SentTone(IFormFile? Sound, string Drill, double Tempo, stri
 public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 {
     private const int PastTakes = 12;
-
-    /// <summary>The reference A that may be asked for, hertz.</summary>
-    public static (double Lowest, double Highest) ReferenceRange { get; } = (415, 466);
 
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? DrillId { get; set; }
@@ -125,7 +121,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         var player = await PlayerAsync(asked.A4);
         var plan = PlanOf(ToneDrill.Get(asked.Drill), asked.Notes, asked.Settings, asked.Tempo, player, asked.Ways, asked.Target);
         var how = RowCharacter.Get(character);
-        var take = SimulatedPlayer.PlayRow(Pupil.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, how.Faults, seed);
+        var take = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, how.Faults, seed);
         // The player rests a beat before the first note; the page counts in itself.
         var lead = (int)(plan.BeatSeconds * take.Sound.SampleRate);
         var wav = new MemoryStream();
@@ -255,12 +251,12 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     /// <summary>Everything known about the pupil's instrument and misses.</summary>
     private async Task<PlayerSituation> PlayerAsync(double? a4 = null)
     {
-        var tuning = new Tuning(Math.Clamp(a4 ?? Tuning.Standard.A4Hz, ReferenceRange.Lowest, ReferenceRange.Highest));
-        var player = new PlayerSituation(Pupil!.Instrument, Pupil.Reading) { Tuning = tuning, Weights = FingeringWeights.Default.Under(Approach, Pupil.Stage), Misses = await Db.RecentMissesAsync(Pupil.Id) };
+        var tuning = PlayingConditions.Of(a4 ?? Room.A4Hz, Room.Celsius).Tuning;
+        var played = await Db.PlayedAsync(Pupil!, Approach, tuning);
+        var player = new PlayerSituation(played.Instrument, Pupil!.Reading) { Tuning = tuning, Passport = played.Passport, Weights = played.Weights, Misses = await Db.RecentMissesAsync(Pupil.Id) };
         // Patterns are made of what has been learnt, and of the note being learnt.
         player = player with { Learnt = FirstNotePath.Of(player, Approach, await Db.FirstTriesAsync(Pupil.Id)).Notes.TakeWhile(note => note.Known).Count() + 1 };
-        player = player with { PatternsClean = await Takes().CountAsync(take => take.DrillId == "patterns" && take.Outcome == TakeOutcome.Passed) };
-        return player with { Passport = await Db.PassportAsync(Pupil, player.Tuning) };
+        return player with { PatternsClean = await Takes().CountAsync(take => take.DrillId == "patterns" && take.Outcome == TakeOutcome.Passed) };
     }
 
     private RowPlan PlanOf(ToneDrill drill, string? notes, string? settings, double tempo, PlayerSituation player, string? ways = null, double? targetPercent = null)

@@ -1,0 +1,82 @@
+using System.Text;
+using Bocca.Core.Fingering;
+using Bocca.Core.Score;
+using Bocca.Web.Data;
+using Bocca.Web.Frame;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Bocca.Web.Pages.Notes;
+
+/// <summary>One concert instruction, and what each pupil of a mixed class reads and sets for it.</summary>
+public sealed class ClassModel(BoccaDb db) : StagePage(db)
+{
+    /// <summary>The concert notes a line may start on, flats as brass reads them.</summary>
+    public static IReadOnlyList<string> Starts { get; } = ["Bb", "F", "Eb", "Ab", "C", "G", "D", "A", "E", "B", "F#", "C#"];
+
+    [BindProperty(SupportsGet = true, Name = "shape")]
+    public ConcertShape Shape { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "start")]
+    public string Start { get; set; } = "Bb";
+
+    [BindProperty(SupportsGet = true, Name = "count")]
+    public int Count { get; set; } = 7;
+
+    [BindProperty(SupportsGet = true, Name = "own")]
+    public string? Own { get; set; }
+
+    /// <summary>Who plays; everybody by default.</summary>
+    [BindProperty(SupportsGet = true, Name = "who")]
+    public IReadOnlyList<int> Who { get; set; } = [];
+
+    public ConcertLine? Line { get; private set; }
+
+    public IReadOnlyList<ClassPart> Parts { get; private set; } = [];
+
+    public string? Trouble { get; private set; }
+
+    public string ScoreXml => MusicXmlWriter.Write([.. Parts.Select(part => new NoteRow(part.Member.Reading, [.. part.Notes.Select(note => note.Written)])
+    {
+        Part = part.Member.Name.Split(' ')[0],
+        Under = [.. part.Notes.Select(note => note.WhyNot is null ? note.Way!.Setting.ToString() : "–")],
+        NotesInLine = 8,
+    })]);
+
+    public string FileAddress => $"/notes/class?handler=MusicXml&shape={Shape}&start={Uri.EscapeDataString(Start)}&count={Count}&own={Uri.EscapeDataString(Own ?? "")}{string.Concat(Who.Select(id => $"&who={id}"))}";
+
+    /// <summary>A note in words, such as <c>G4, valves 1 and 3</c>.</summary>
+    public static string Called(ClassPart part, ClassNote note) => note.WhyNot is null ? $"{Say.Pitch(note.Written)}, {Say.Setting(part.Member.Instrument, note.Way!.Setting)}" : "rests";
+
+    public Task OnGetAsync() => LoadAsync();
+
+    public async Task<IActionResult> OnGetMusicXmlAsync()
+    {
+        await LoadAsync();
+        return Trouble is { } trouble ? Refuse(trouble)
+            : Parts.Count == 0 ? Refuse("Nobody is in this class yet.")
+            : File(Encoding.UTF8.GetBytes(ScoreXml), "application/vnd.recordare.musicxml+xml", "class.musicxml");
+    }
+
+    private async Task LoadAsync()
+    {
+        try
+        {
+            Line = Shape == ConcertShape.Own ? ConcertLine.Parse(Own ?? "") : ConcertLine.Of(Shape, Start, Count);
+        }
+        catch (ArgumentException problem)
+        {
+            Trouble = problem.Message;
+            Line = ConcertLine.Of(ConcertShape.LongNote, "Bb");
+        }
+
+        var parts = new List<ClassPart>();
+        foreach (var pupil in Everybody.Where(pupil => Who.Count == 0 || Who.Contains(pupil.Id)))
+        {
+            var approach = pupil.ApproachIn(Room);
+            var played = await Db.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
+            parts.Add(ClassPart.Of(new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage) { Hand = played.Hand, Weights = played.Weights }, Line));
+        }
+
+        Parts = parts;
+    }
+}

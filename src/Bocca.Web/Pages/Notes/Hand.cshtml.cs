@@ -1,0 +1,179 @@
+using System.ComponentModel.DataAnnotations;
+using System.Text.Json;
+using Bocca.Core.Fingering;
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+using Bocca.Core.Score;
+using Bocca.Web.Data;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Pages.Notes;
+
+/// <summary>An answer as the page sends it.</summary>
+public sealed record SentAnswer(string Item, string Answer, string From, string Given, double Seconds, double? Cm);
+
+/// <summary>The answers of a drill.</summary>
+public sealed record SentHand([MaxLength(40)] string Drill, IReadOnlyList<SentAnswer> Answers);
+
+/// <summary>The hand: silent drills until valves and slide need no thought.</summary>
+public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
+{
+    private const int PastTakes = 12, TakesForNeeds = 20, MostAnswers = 60;
+    private const double LongestSeconds = 120;
+
+    [BindProperty(SupportsGet = true, Name = "drill")]
+    public string? DrillId { get; set; }
+
+    public HandDrill Drill { get; private set; } = HandDrill.All[0];
+
+    public IReadOnlyList<HandDrill> Offered => [.. HandDrill.All.Where(drill => !drill.Slide || Played!.Instrument.Slide is not null)];
+
+    public IReadOnlyList<HandTake> Past { get; private set; } = [];
+
+    public IReadOnlyList<HandChange> Weakest { get; private set; } = [];
+
+    /// <summary>How many notes are due to be recalled.</summary>
+    public int Due { get; private set; }
+
+    public int Recalled { get; private set; }
+
+    public async Task<IActionResult> OnGetAsync()
+    {
+        if (Pupil is null)
+            return NotFound();
+        if (DrillId is not null && Offered.All(drill => drill.Id != DrillId))
+            return NotFound();
+        var now = time.GetUtcNow().UtcDateTime;
+        Past = await Takes().Take(PastTakes).ToListAsync();
+        Weakest = [.. HandOutcome.Changes(Past.SelectMany(take => take.Marks)).Where(change => change.Times > 1).Take(6)];
+        Due = await Cards().CountAsync(card => card.DueAt <= now);
+        Recalled = await Cards().CountAsync();
+        // What is due comes first; else the hand goes on where it was.
+        Drill = Offered.FirstOrDefault(drill => drill.Id == (DrillId ?? (Due > 0 ? "by-note" : (Past.Count > 0 ? Past[0].DrillId : null)))) ?? Offered[0];
+        return Page();
+    }
+
+    /// <summary>The prompts of a drill, drawn for this hand.</summary>
+    public async Task<IActionResult> OnGetPromptsAsync(string drill, int seed)
+    {
+        if (Pupil is null)
+            return NotFound();
+        try
+        {
+            var asked = HandDrill.Get(drill);
+            var trained = await TrainedAsync();
+            var prompts = HandTrainer.Prompts(asked, trained, new Random(seed));
+            return new JsonResult(new
+            {
+                asked.WithinCm,
+                Prompts = prompts.Select(prompt => new
+                {
+                    prompt.Item,
+                    prompt.Show,
+                    prompt.Answer,
+                    prompt.Accepted,
+                    prompt.HidesChange,
+                    prompt.Cm,
+                    prompt.Hertz,
+                    Note = prompt.Written is { } written ? MusicXmlWriter.Write(new NoteRow(Reading, [written])) : null,
+                    Name = prompt.Written is { } read ? Frame.Say.Pitch(read) : null,
+                    Choices = prompt.Choices.Select(choice => new { Id = choice.ToString(), Name = Frame.Say.Pitch(choice), Note = MusicXmlWriter.Write(new NoteRow(Reading, [choice])) }),
+                }),
+            });
+        }
+        catch (ArgumentException problem)
+        {
+            return Refuse(problem.Message);
+        }
+    }
+
+    /// <summary>Judges the answers and keeps them; notes go into the recall schedule.</summary>
+    public async Task<IActionResult> OnPostAsync([FromBody] SentHand sent)
+    {
+        if (Pupil is null)
+            return NotFound();
+        if (!ModelState.IsValid || sent.Answers is not { Count: > 0 and <= MostAnswers } || HandDrill.All.FirstOrDefault(drill => drill.Id == sent.Drill) is not { } drill
+            || sent.Answers.Any(answer => !(answer.Seconds >= 0 && answer.Seconds <= LongestSeconds) || answer.Item.Length > 20 || answer.Answer.Length > 20 || answer.From.Length > 20 || answer.Given.Length > 20))
+            return Refuse("The answers did not arrive whole. Do the drill once more.");
+        var trained = await TrainedAsync();
+        var marks = sent.Answers.Select(answer => new HandMark(answer.Item, answer.Answer, answer.From, answer.Given, answer.Seconds, HandTrainer.IsRight(drill, trained, answer.Item, answer.Answer, answer.Given))).ToList();
+        var outcome = HandOutcome.Of(drill, marks);
+        var now = time.GetUtcNow().UtcDateTime;
+        var take = new HandTake
+        {
+            PupilId = Pupil.Id,
+            DrillId = drill.Id,
+            InstrumentId = Pupil.InstrumentId,
+            At = now,
+            Right = outcome.Right,
+            Asked = outcome.Asked,
+            MedianSeconds = outcome.MedianSeconds,
+            Passed = outcome.Passed,
+            Summary = outcome.Summary,
+            MarksJson = Stored.Write(marks),
+        };
+        Db.Hands.Add(take);
+        if (drill.IsRecalled)
+            await RecallAsync(marks, outcome.MedianSeconds, now);
+        await Db.SaveChangesAsync();
+        var onward = outcome.Passed ? Offered.SkipWhile(known => known.Id != drill.Id).Skip(1).FirstOrDefault() : null;
+        return new JsonResult(new { take.Id, outcome.Summary, outcome.Next, outcome.Passed, Onward = onward is null ? null : new { onward.Id, onward.Name }, Weakest = outcome.Weakest.Select(change => new { change.From, change.To, change.Seconds, change.Missed }) });
+    }
+
+    public Task<IActionResult> OnPostDeleteAsync(int id) => MarkAsync(id, time.GetUtcNow().UtcDateTime, "The drill is gone from the record.", "Restore");
+
+    public Task<IActionResult> OnPostRestoreAsync(int id) => MarkAsync(id, null, "The drill is back.", "Delete");
+
+    /// <summary>The slide as drawn: where each centimetre is, what it sounds.</summary>
+    public string SlidePoints => Played!.Instrument.Slide is not { } slide ? "[]" : JsonSerializer.Serialize(Enumerable.Range(0, (int)(slide.TravelCm * 2) + 1).Select(i => i / 2.0).Select(cm => new
+    {
+        cm,
+        hertz = Math.Round(Tuning.Standard.Frequency(Played.Instrument.PartialOne.Midi + HarmonicSeries.ExactSemitones(3) - (12 * Math.Log2(1 + (cm / (50 * slide.TubeMetres))))), 3),
+    }));
+
+    private async Task<TrainedHand> TrainedAsync()
+    {
+        var now = time.GetUtcNow().UtcDateTime;
+        var marks = (await Takes().Take(TakesForNeeds).ToListAsync()).SelectMany(take => take.Marks).ToList();
+        var due = await Cards().Where(card => card.DueAt <= now).Select(card => card.Item).ToListAsync();
+        return new TrainedHand(Played!.Instrument, Reading, await NotesAsync()) { Hand = Played.Hand, Weights = Played.Weights, Marks = marks, Due = due.ToHashSet() };
+    }
+
+    /// <summary>The notes asked for: those saved in the record, the first notes of the instrument, and what the recall schedule knows.</summary>
+    private async Task<IReadOnlyList<Pitch>> NotesAsync()
+    {
+        var saved = await Db.Notes.AsNoTracking().Where(note => note.PupilId == Pupil!.Id && note.ReadingId == Pupil.ReadingId).Select(note => note.Written).Distinct().ToListAsync();
+        var cards = await Cards().Select(card => card.Item).ToListAsync();
+        var names = FirstNotes.Of(Pupil!.Instrument, Reading, Approach).Select(note => note.ToString()).Concat(saved).Concat(cards).Distinct();
+        return [.. names.Select(name => Pitch.TryParse(name, out var pitch) ? pitch : (Pitch?)null).OfType<Pitch>()
+            .Where(note => FingeringFinder.FindSounding(Played!.Instrument, Reading.ToSounding(note), Played.Weights, Played.Hand) is [{ Barred: null }, ..])];
+    }
+
+    /// <summary>The first answer a note gets in a drill counts; the rest of the drill is practice.</summary>
+    private async Task RecallAsync(List<HandMark> marks, double usual, DateTime now)
+    {
+        foreach (var mark in marks.DistinctBy(mark => mark.Item))
+        {
+            var card = await Cards().AsTracking().FirstOrDefaultAsync(known => known.Item == mark.Item);
+            if (card is null)
+                Db.Recalls.Add(card = new RecallCard { PupilId = Pupil!.Id, InstrumentId = Pupil.InstrumentId, Item = mark.Item });
+            card.Answer(HandOutcome.Grade(mark, usual), now);
+        }
+    }
+
+    private IQueryable<HandTake> Takes() => Db.Hands.AsNoTracking().Where(take => take.PupilId == Pupil!.Id && take.InstrumentId == Pupil.InstrumentId).OrderByDescending(take => take.At).ThenByDescending(take => take.Id);
+
+    private IQueryable<RecallCard> Cards() => Db.Recalls.AsNoTracking().Where(card => card.PupilId == Pupil!.Id && card.InstrumentId == Pupil.InstrumentId);
+
+    private async Task<IActionResult> MarkAsync(int id, DateTime? deleted, string told, string undo)
+    {
+        if (await Db.Hands.IgnoreQueryFilters().FirstOrDefaultAsync(take => take.Id == id && take.PupilId == PupilId) is not { } take)
+            return NotFound();
+        take.DeletedAt = deleted;
+        await Db.SaveChangesAsync();
+        TempData["Told"] = told;
+        TempData["UndoAt"] = $"/notes/{PupilId}/hand?handler={undo}&id={id}";
+        return RedirectToPage(new { pupilId = PupilId, drill = take.DrillId });
+    }
+}

@@ -1,0 +1,100 @@
+using Bocca.Core.Instruments;
+using Bocca.Core.Tone;
+using Bocca.Web.Data;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Pages.Notes;
+
+/// <summary>What is known of the pupil's very instrument, since when, and the room it is played in.</summary>
+public sealed class InstrumentModel(BoccaDb db, TimeProvider time) : NotesPage(db)
+{
+    public IReadOnlyList<MeasuredInstrument> Past { get; private set; } = [];
+
+    /// <summary>When the open notes were measured; null where they never were.</summary>
+    public DateTime? OpenAt { get; private set; }
+
+    /// <summary>The drill that measures them.</summary>
+    public static string OpenDrill => ToneDrill.All.First(drill => drill.Aim == ToneAim.Tuning).Id;
+
+    public string? Trouble { get; private set; }
+
+    public async Task<IActionResult> OnGetAsync()
+    {
+        if (Pupil is null)
+            return NotFound();
+        await LoadAsync();
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostAsync(double?[] valve, bool third, string? remark)
+    {
+        if (Pupil is null)
+            return NotFound();
+        var cents = valve.Select((each, i) => (Valve: i + 1, Cents: each)).Where(each => each.Cents is not (null or 0)).ToDictionary(each => each.Valve, each => each.Cents!.Value);
+        if (!ModelState.IsValid || cents.Count > 0 && cents.Keys.Max() > Pupil.Instrument.Valves.Count || cents.Values.Any(each => !(Math.Abs(each) <= Passport.MostValveCents)))
+        {
+            Trouble = $"A valve lies at most {Passport.MostValveCents:0} cents off its place, sharp or flat; more is another slide.";
+            await LoadAsync();
+            return Page();
+        }
+
+        var before = await Db.MeasuredAsync(Pupil);
+        var entry = new MeasuredInstrument
+        {
+            PupilId = Pupil.Id,
+            InstrumentId = Pupil.InstrumentId,
+            At = time.GetUtcNow().UtcDateTime,
+            ThirdForTwoThree = third,
+            ValveCentsJson = Stored.Write(cents),
+            SlideTubeMetres = before?.SlideTubeMetres,
+            SlideTravelCm = before?.SlideTravelCm,
+            Remark = remark?.Trim() is { Length: > 300 } text ? text[..300] : remark?.Trim() ?? "",
+        };
+        Db.Measured.Add(entry);
+        await Db.SaveChangesAsync();
+        TempData["Told"] = "The instrument is noted; charts and judgements follow it.";
+        TempData["UndoAt"] = $"/notes/{PupilId}/instrument?handler=Forget&id={entry.Id}";
+        return RedirectToPage(new { pupilId = PupilId });
+    }
+
+    public async Task<IActionResult> OnPostRoomAsync(double a4, double celsius)
+    {
+        var conditions = PlayingConditions.Of(a4, celsius);
+        if (!ModelState.IsValid || conditions.A4Hz != a4 || conditions.Celsius != celsius)
+        {
+            Trouble = $"A room's A is {PlayingConditions.A4Range.Least:0} to {PlayingConditions.A4Range.Most:0} Hz, its warmth {PlayingConditions.CelsiusRange.Least:0} to {PlayingConditions.CelsiusRange.Most:0} °C.";
+            await LoadAsync();
+            return Page();
+        }
+
+        var room = await Db.Rooms.SingleOrDefaultAsync();
+        if (room is null)
+            Db.Rooms.Add(room = new RoomSettings());
+        (room.A4Hz, room.Celsius) = (a4, celsius);
+        await Db.SaveChangesAsync();
+        TempData["Told"] = $"The room has A = {a4:0.#} Hz at {celsius:0.#} °C.";
+        return RedirectToPage(new { pupilId = PupilId });
+    }
+
+    public Task<IActionResult> OnPostForgetAsync(int id) => MarkAsync(id, time.GetUtcNow().UtcDateTime, "The measurement is gone.", "Restore");
+
+    public Task<IActionResult> OnPostRestoreAsync(int id) => MarkAsync(id, null, "The measurement is back.", "Forget");
+
+    private async Task LoadAsync()
+    {
+        Past = await Db.Measured.AsNoTracking().Where(entry => entry.PupilId == Pupil!.Id && entry.InstrumentId == Pupil.InstrumentId).OrderByDescending(entry => entry.At).Take(12).ToListAsync();
+        OpenAt = (await Db.TuningTakeAsync(Pupil!.Id))?.RecordedAt;
+    }
+
+    private async Task<IActionResult> MarkAsync(int id, DateTime? deleted, string told, string undo)
+    {
+        if (await Db.Measured.IgnoreQueryFilters().FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId) is not { } entry)
+            return NotFound();
+        entry.DeletedAt = deleted;
+        await Db.SaveChangesAsync();
+        TempData["Told"] = told;
+        TempData["UndoAt"] = $"/notes/{PupilId}/instrument?handler={undo}&id={id}";
+        return RedirectToPage(new { pupilId = PupilId });
+    }
+}

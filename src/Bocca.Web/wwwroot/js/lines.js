@@ -1,0 +1,57 @@
+import { engrave } from "./notation.js";
+
+// Engraved lines of a chart or a class sheet, drawn once; and printing.
+export const drawLines = async (root) => {
+  for (const staff of root.querySelectorAll("[data-lines]")) {
+    const picture = await engrave(staff.querySelector("[data-score]").textContent, staff.clientWidth, true);
+    staff.querySelector(".engraved").replaceChildren(picture);
+  }
+};
+
+export const lines = () => ({
+  init() {
+    drawLines(this.$root);
+  },
+
+  print() {
+    window.print();
+  },
+});
+
+// The class sheet called out: one note after the other, large, with Space and the arrows.
+export const callOut = () => ({
+  at: -1,
+
+  init() {
+    drawLines(this.$root);
+    this.listener = (event) => this.key(event);
+    window.addEventListener("keydown", this.listener);
+  },
+
+  destroy() {
+    window.removeEventListener("keydown", this.listener);
+  },
+
+  print() {
+    window.print();
+  },
+
+  toggle() {
+    this.go(this.at < 0 ? 0 : this.at + 1);
+  },
+
+  key(event) {
+    if (this.at < 0 || ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName)) return;
+    if (event.key === "ArrowRight") this.go(this.at + 1);
+    else if (event.key === "ArrowLeft") this.go(this.at - 1);
+    else if (event.key === "Escape") this.go(-1);
+  },
+
+  // Past the last note the whole sheet stands again.
+  go(at) {
+    this.at = at > Number(this.$root.dataset.last) ? -1 : at;
+    this.$root.classList.toggle("calling", this.at >= 0);
+    for (const note of this.$root.querySelectorAll("[data-at]")) note.classList.toggle("current", Number(note.dataset.at) === Math.max(0, this.at));
+    this.$root.querySelector("[data-call]").firstChild.textContent = this.at < 0 ? "Call it out " : `Note ${this.at + 1}: next `;
+  },
+});
