@@ -1,30 +1,8 @@
 import Alpine from "/lib/alpine.js";
-import { breath } from "./breath.js";
-import { buzz } from "./buzz.js";
-import { frame } from "./frame.js";
-import { hand } from "./hand.js";
-import { callOut, lines } from "./lines.js";
-import { lips } from "./lips.js";
-import { notes } from "./notes.js";
-import { placement } from "./placement.js";
-import { pupil } from "./pupil.js";
-import { slide } from "./slide.js";
-import { tone } from "./tone.js";
-import { tube } from "./tube.js";
-import { watch } from "./watch.js";
 
-Alpine.data("frame", frame);
-Alpine.data("breath", breath);
-Alpine.data("buzz", buzz);
-Alpine.data("callOut", callOut);
-Alpine.data("hand", hand);
-Alpine.data("lines", lines);
-Alpine.data("lips", lips);
-Alpine.data("notes", notes);
-Alpine.data("placement", placement);
-Alpine.data("pupil", pupil);
-Alpine.data("slide", slide);
-Alpine.data("tone", tone);
-Alpine.data("tube", tube);
-Alpine.data("watch", watch);
+// Where each behaviour of a page lives; a page fetches only its own.
+const homes = { frame: "frame", breath: "breath", buzz: "buzz", callOut: "lines", hand: "hand", lines: "lines", lips: "lips", notes: "notes", placement: "placement", pupil: "pupil", slide: "slide", tone: "tone", tube: "tube", watch: "watch" };
+
+const wanted = new Set([...document.querySelectorAll("[x-data]")].map((element) => element.getAttribute("x-data")));
+await Promise.all([...wanted].map(async (name) => Alpine.data(name, (await import(`./${homes[name]}.js`))[name])));
 Alpine.start();
