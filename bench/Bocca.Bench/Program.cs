@@ -18,6 +18,12 @@ if (args is ["outcomes", .. var times])
     return 0;
 }
 
+if (args is ["slurs", .. var slurred])
+{
+    SampledSlurs.Run(slurred.FirstOrDefault() ?? "bench/renders");
+    return 0;
+}
+
 if (args is ["notes", .. var renders])
 {
     SampledNotes.Run(renders.FirstOrDefault() ?? "bench/renders");

@@ -40,6 +40,7 @@ public static class CommandLine
             NoteCommand.Create(),
             ChartCommand.Create(),
             ClassCommand.Create(),
+            SlursCommand.Create(),
             AnalyseCommand.Create(),
             BreathCommand.Create(),
             SimulateCommand.Create(),

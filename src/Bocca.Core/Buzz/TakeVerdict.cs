@@ -29,6 +29,9 @@ public enum NextPlace
 
     /// <summary>Another take on the instrument.</summary>
     Tone,
+
+    /// <summary>Another slur.</summary>
+    Slurs,
 }
 
 /// <summary>The one thing to do next.</summary>

@@ -20,24 +20,37 @@ public static class MusicXmlWriter
         return $"<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n{score}";
     }
 
+    /// <summary>A whole score: key, clef, transposition, slurs, ties, breath marks, tempo, and lines of text under the notes; note n of the first part has the id <c>n1</c>, <c>n2</c> ...</summary>
+    public static string Write(MusicScore score)
+    {
+        var document = new XElement(
+            "score-partwise",
+            new XAttribute("version", "4.0"),
+            score.Title == "" ? null : new XElement("work", new XElement("work-title", score.Title)),
+            new XElement("part-list", score.Parts.Select((part, i) => new XElement("score-part", new XAttribute("id", $"P{i + 1}"), new XElement("part-name", part.Name)))),
+            score.Parts.Select((part, i) => new PartWriter(part, i == 0 ? "" : $"p{i + 1}", score.Tempo).Write($"P{i + 1}")));
+        return $"<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n{document}";
+    }
+
     private static IEnumerable<XElement> Measures(NoteRow row, string prefix) => row.Written.Select((pitch, i) => new XElement(
         "measure",
         new XAttribute("number", i + 1),
         i > 0 && row.NotesInLine > 0 && i % row.NotesInLine == 0 ? new XElement("print", new XAttribute("new-system", "yes")) : null,
-        i == 0 ? Attributes(row) : null,
+        i == 0 ? Attributes(row.Clef, 0, 4, 1, row.ToSounding) : null,
         Note(pitch, $"{prefix}n{i + 1}", row.Under.Count > i ? row.Under[i] : ""),
         new XElement("barline", new XAttribute("location", "right"), new XElement("bar-style", "none"))));
 
-    private static XElement Attributes(NoteRow row)
+    /// <summary>Clef, key, and a time signature that is not printed: exercises have phrases, not bars.</summary>
+    internal static XElement Attributes(Clef clef, int fifths, int beats, int divisions, Interval toSounding)
     {
-        var (sign, line) = row.Clef switch { Clef.Treble => ("G", 2), Clef.Bass => ("F", 4), _ => ("C", 4) };
+        var (sign, line) = clef switch { Clef.Treble => ("G", 2), Clef.Bass => ("F", 4), _ => ("C", 4) };
         return new XElement(
             "attributes",
-            new XElement("divisions", 1),
-            new XElement("key", new XElement("fifths", 0)),
-            new XElement("time", new XAttribute("print-object", "no"), new XElement("beats", 4), new XElement("beat-type", 4)),
+            new XElement("divisions", divisions),
+            new XElement("key", new XElement("fifths", fifths)),
+            new XElement("time", new XAttribute("print-object", "no"), new XElement("beats", beats), new XElement("beat-type", 4)),
             new XElement("clef", new XElement("sign", sign), new XElement("line", line)),
-            Transpose(row.ToSounding));
+            Transpose(toSounding));
     }
 
     /// <summary>How the part sounds: octaves apart from the rest, as the format wants it.</summary>

@@ -37,7 +37,10 @@ public sealed class NoteFinder
     private const double BrokenDb = 12;
 
     /// <summary>Between notes of different pitch a slur may dip too; the tongue's dip is deeper.</summary>
-    private const double TonguedDipDb = 6;
+    private const double TonguedDipDb = 10;
+
+    /// <summary>The pitch of a running tone may be lost for so long on its way to another (seconds).</summary>
+    private const double LostSeconds = 0.1;
 
     /// <summary>Where a note begins and ends: so far under its own level, and where it begins, so far over what was before (dB).</summary>
     private const double StartDb = 20, EndDb = 6, LeastRiseDb = 4;
@@ -199,6 +202,8 @@ public sealed class NoteFinder
         var start = running && before is not null ? Broken(from, before) : Start(from, before?.EndSeconds ?? 0, level, window);
         var end = End(piece, to, next, level, window);
         var dip = before is null ? (double?)null : Dip(before, start, level, window);
+        // A tone that changes its pitch without falling silent was not begun anew, even where its pitch was lost for a moment.
+        var unbroken = before is not null && dip < TonguedDipDb && start - before.EndSeconds < LostSeconds && Math.Abs(1200 * Math.Log2(hertz / before.MedianHz)) >= ChangeCents;
         var early = frames.Where(frame => frame.TimeSeconds - start is >= 0.03 and <= 0.08).Select(frame => frame.FrequencyHz).ToList();
         return new SoundedNote
         {
@@ -213,7 +218,7 @@ public sealed class NoteFinder
             ScoopCents = early.Count == 0 || end - start < 0.12 ? null : 1200 * Math.Log2(early.Median() / hertz),
             DipDb = dip,
             GapMs = before is null ? null : 1000 * Math.Max(0, start - before.EndSeconds),
-            Tongued = !piece.Joined || dip >= TonguedDipDb,
+            Tongued = !unbroken && (!piece.Joined || dip >= TonguedDipDb),
         };
     }
 

@@ -79,6 +79,9 @@ public static class RowListener
     /// <summary>A hole shorter than this (seconds) in one pitch (cents) is a hole, not the end of the note.</summary>
     private const double HoleSeconds = 0.3, SamePitchCents = 60;
 
+    /// <summary>A flaw in a tone is no deeper (dB) and no longer (seconds).</summary>
+    private const double FlawDb = 6, FlawSeconds = 0.05;
+
     /// <summary>A phrase's sounds may begin so long before it was due (seconds).</summary>
     private const double EarlySeconds = 0.5;
 
@@ -91,6 +94,7 @@ public static class RowListener
             return new HeardRow(track, [.. plan.Notes.Select((note, i) => new RowNote(i + 1, note, Unreadable(note.Meant, problem), null, null))], [], problem, null);
         var starts = Starts(sound, asked);
         var sounded = NoteFinder.Find(sound, track);
+        sounded = Undivided(plan, sounded);
         if (starts is not null)
             sounded = WithoutHoles(plan, sounded, starts);
         // Where any sound will do, nothing can be off as a whole.
@@ -125,6 +129,36 @@ public static class RowListener
         return (At(phrase), At(phrase + 1));
     }
 
+    /// <summary>Where no note follows itself, a flaw in a tone that stays on its pitch and its level is no new note.</summary>
+    private static IReadOnlyList<SoundedNote> Undivided(RowPlan plan, IReadOnlyList<SoundedNote> sounded)
+    {
+        if (plan.Notes.Count < 2 || plan.Notes.Zip(plan.Notes.Skip(1)).Any(pair => pair.First.RestBeats == 0 && pair.First.Meant.Sounding.Midi == pair.Second.Meant.Sounding.Midi))
+            return sounded;
+        var whole = new List<SoundedNote>();
+        foreach (var note in sounded)
+        {
+            if (whole.Count > 0 && note.DipDb < FlawDb && note.StartSeconds - whole[^1].EndSeconds < FlawSeconds && Math.Abs(Tuning.Cents(whole[^1].MedianHz, note.MedianHz)) < SamePitchCents)
+                whole[^1] = Joined(whole[^1], note);
+            else
+                whole.Add(note);
+        }
+
+        return whole;
+    }
+
+    /// <summary>Two sounds as one: the longer one's pitch, from the first one's start to the second one's end.</summary>
+    private static SoundedNote Joined(SoundedNote first, SoundedNote second) => (second.Seconds > first.Seconds ? second : first) with
+    {
+        StartSeconds = first.StartSeconds,
+        HalfSeconds = first.HalfSeconds,
+        EndSeconds = second.EndSeconds,
+        RiseMs = first.RiseMs,
+        FallMs = second.FallMs,
+        DipDb = first.DipDb,
+        GapMs = first.GapMs,
+        Tongued = first.Tongued,
+    };
+
     /// <summary>Where one note is asked in a breath, a tone with holes in it is one note: what stops for a moment and goes on at its pitch.</summary>
     private static List<SoundedNote> WithoutHoles(RowPlan plan, IReadOnlyList<SoundedNote> sounded, List<double> starts)
     {
@@ -137,7 +171,7 @@ public static class RowListener
             foreach (var note in sounded.Where(note => note.StartSeconds >= from && note.StartSeconds < to))
             {
                 if (single && whole.Count > first && note.StartSeconds - whole[^1].EndSeconds < HoleSeconds && Math.Abs(Tuning.Cents(whole[^1].MedianHz, note.MedianHz)) < SamePitchCents)
-                    whole[^1] = (note.Seconds > whole[^1].Seconds ? note : whole[^1]) with { StartSeconds = whole[^1].StartSeconds, EndSeconds = note.EndSeconds, RiseMs = whole[^1].RiseMs, FallMs = note.FallMs, DipDb = whole[^1].DipDb, GapMs = whole[^1].GapMs, Tongued = whole[^1].Tongued };
+                    whole[^1] = Joined(whole[^1], note);
                 else
                     whole.Add(note);
             }

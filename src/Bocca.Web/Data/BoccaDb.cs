@@ -16,6 +16,8 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
 
     public DbSet<SavedNote> Notes => Set<SavedNote>();
 
+    public DbSet<SlurTake> Slurs => Set<SlurTake>();
+
     public DbSet<HandTake> Hands => Set<HandTake>();
 
     public DbSet<RecallCard> Recalls => Set<RecallCard>();
@@ -72,6 +74,11 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         modelBuilder.Entity<ToneTake>().Property(take => take.Outcome).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<ToneTake>().HasIndex(take => new { take.PupilId, take.Kept, take.RecordedAt });
         modelBuilder.Entity<Pupil>().HasMany<ToneTake>().WithOne().HasForeignKey(take => take.PupilId);
+        modelBuilder.Entity<SlurTake>().HasQueryFilter(take => take.DeletedAt == null).Ignore(take => take.Trace).Ignore(take => take.Heard).Ignore(take => take.Verdict).Ignore(take => take.Try);
+        modelBuilder.Entity<SlurTake>().Property(take => take.Source).HasConversion<string>().HasMaxLength(30);
+        modelBuilder.Entity<SlurTake>().Property(take => take.Outcome).HasConversion<string>().HasMaxLength(30);
+        modelBuilder.Entity<SlurTake>().HasIndex(take => new { take.PupilId, take.Kept, take.RecordedAt });
+        modelBuilder.Entity<Pupil>().HasMany<SlurTake>().WithOne().HasForeignKey(take => take.PupilId);
         modelBuilder.Entity<HandTake>().HasQueryFilter(take => take.DeletedAt == null).Ignore(take => take.Marks).HasIndex(take => new { take.PupilId, take.At });
         modelBuilder.Entity<RecallCard>().Ignore(card => card.Recall).HasIndex(card => new { card.PupilId, card.InstrumentId, card.Item }).IsUnique();
         modelBuilder.Entity<RecallCard>().HasIndex(card => new { card.PupilId, card.DueAt });

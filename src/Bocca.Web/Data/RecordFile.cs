@@ -25,6 +25,7 @@ public static class RecordFile
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;");
         var limit = now - UnsavedTakesLast;
         await db.Takes.IgnoreQueryFilters().Where(take => !take.Kept && take.RecordedAt < limit).ExecuteDeleteAsync();
+        await db.Slurs.IgnoreQueryFilters().Where(take => !take.Kept && take.RecordedAt < limit).ExecuteDeleteAsync();
         await db.Tones.IgnoreQueryFilters().Where(take => !take.Kept && take.RecordedAt < limit).ExecuteDeleteAsync();
     }
 }

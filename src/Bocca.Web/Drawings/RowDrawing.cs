@@ -6,6 +6,9 @@ namespace Bocca.Web.Drawings;
 /// <summary>A meant note as drawn: its gate, and what came of it.</summary>
 public sealed record DrawnNote(int Number, double X, double Width, double Y, double HalfHeight, string Written, bool Came, string Miss, double MissX, double MissY, string Wanted, string Heard);
 
+/// <summary>A rung behind a row: its height as a MIDI number, and its partial.</summary>
+public sealed record DrawnRungLine(double Midi, string Partial);
+
 /// <summary>
 /// A row over time: each meant note as a gate at its height, as long as it was to sound, and the pitch heard as a thread
 /// through the gates.
@@ -26,7 +29,7 @@ public sealed class RowDrawing
     private readonly double _low;
     private readonly double _high;
 
-    public RowDrawing(RowTrace trace, double width, double height)
+    public RowDrawing(RowTrace trace, double width, double height, IReadOnlyList<DrawnRungLine>? rungs = null)
     {
         (Width, Height) = (width, height);
         Rows = trace.Notes.Count is > 1 and <= 48 && (trace.Notes.Any(note => note.SlurredToNext) || trace.Notes.Zip(trace.Notes.Skip(1)).Any(pair => !pair.First.EndsPhrase && pair.First.Midi == pair.Second.Midi));
@@ -38,6 +41,7 @@ public sealed class RowDrawing
         var middle = (heights.Min() + heights.Max()) / 2;
         var half = Math.Max(FewestSemitones, heights.Max() - heights.Min() + 3) / 2;
         (_low, _high) = (middle - half, middle + half);
+        Rungs = [.. (rungs ?? []).Where(rung => rung.Midi > _low && rung.Midi < _high).Select(rung => (Y(rung.Midi), rung.Partial))];
         Notes = [.. trace.Notes.Select((note, i) => Draw(note, i > 0 ? trace.Notes[i - 1] : null, starts[i]))];
         Misses = [.. Apart(Notes)];
         Thread = [.. Runs(trace)];
@@ -48,6 +52,9 @@ public sealed class RowDrawing
     public double Height { get; }
 
     public IReadOnlyList<DrawnNote> Notes { get; }
+
+    /// <summary>The rungs of the tube behind it: their height, and their partial.</summary>
+    public IReadOnlyList<(double Y, string Partial)> Rungs { get; }
 
     /// <summary>The notes whose miss is written out: those with room for the words.</summary>
     public IReadOnlyList<DrawnNote> Misses { get; }

@@ -16,7 +16,7 @@ public sealed record Stop(char Key, string Path, string Name, bool Open, string 
         new('4', "buzz", "Buzz", true, "Buzzes heard, measured and laid over each other."),
         new('5', "tone", "Tone", true, "What was just played, held against what was meant."),
         new('6', "notes", "Notes", true, "The valve combination or slide position of every written note, and why."),
-        new('7', "slurs", "Slurs", false, "The next lip slur for this pupil, written and heard."),
+        new('7', "slurs", "Slurs", true, "The next lip slur for this pupil, written and heard."),
         new('8', "ear", "Ear & count", false, "Copying, singing, clapping and counting."),
         new('9', "pieces", "Pieces", false, "Fingerings, breaths and layers of a piece."),
         new('0', "practice", "Practice", false, "The next ten minutes and the next week."),

@@ -1,0 +1,117 @@
+using System.Globalization;
+using System.IO.Compression;
+using System.Xml;
+using System.Xml.Linq;
+
+namespace Bocca.Core.Score;
+
+/// <summary>
+/// Reads MusicXML, plain or packed (.mxl), as far as one line a part goes: notes, rests, ties, slurs, breath marks, texts,
+/// clef, key, transposition, tempo. Files may come from anywhere: document types are passed over, entities are not expanded,
+/// and size, depth and packing are bounded.
+/// </summary>
+public static class MusicXmlReader
+{
+    /// <summary>The largest file, unpacked, in bytes.</summary>
+    public const int MostBytes = 5_000_000;
+
+    /// <summary>Elements inside elements, at most.</summary>
+    public const int MostDepth = 64;
+
+    private const int MostPackedFiles = 200, MostParts = 40, MostNotes = 200_000;
+
+    /// <summary>Reads a score.</summary>
+    /// <param name="file">The file's bytes, plain XML or a zip of it.</param>
+    /// <exception cref="InvalidDataException">It is no score, or more than is read; the message says what and where.</exception>
+    public static MusicScore Read(byte[] file)
+    {
+        if (file.Length == 0)
+            throw new InvalidDataException("The file is empty.");
+        try
+        {
+            var xml = file is [0x50, 0x4B, ..] ? Unpacked(file) : Bounded(file, "The file");
+            return ScoreOf(Parsed(xml));
+        }
+        catch (XmlException problem)
+        {
+            throw new InvalidDataException($"This is not MusicXML: line {problem.LineNumber}, {problem.Message.Split('.')[0]}.", problem);
+        }
+    }
+
+    private static byte[] Bounded(byte[] bytes, string what) => bytes.Length <= MostBytes
+        ? bytes
+        : throw new InvalidDataException($"{what} is larger than {MostBytes / 1_000_000} MB; split the piece.");
+
+    /// <summary>The score inside a packed file: the one its container names.</summary>
+    private static byte[] Unpacked(byte[] file)
+    {
+        try
+        {
+            using var zip = new ZipArchive(new MemoryStream(file), ZipArchiveMode.Read);
+            if (zip.Entries.Count > MostPackedFiles)
+                throw new InvalidDataException($"The packed file holds {zip.Entries.Count} files; a score has a few.");
+            var container = zip.GetEntry("META-INF/container.xml") ?? throw new InvalidDataException("The packed file has no META-INF/container.xml, so it does not say which score is in it.");
+            var path = Parsed(Taken(container)).Descendants().FirstOrDefault(element => element.Name.LocalName == "rootfile")?.Attribute("full-path")?.Value;
+            var entry = path is null ? null : zip.GetEntry(path);
+            return Taken(entry ?? throw new InvalidDataException($"The packed file names '{path}' as its score and does not hold it."));
+        }
+        catch (InvalidDataException problem) when (problem.GetType() == typeof(InvalidDataException) && problem.Source == "System.IO.Compression")
+        {
+            throw new InvalidDataException("The packed file is damaged.", problem);
+        }
+    }
+
+    /// <summary>Reads an entry byte by byte up to the bound, whatever it says of its own size.</summary>
+    private static byte[] Taken(ZipArchiveEntry entry)
+    {
+        using var stream = entry.Open();
+        var buffer = new byte[MostBytes + 1];
+        var count = 0;
+        int read;
+        while (count < buffer.Length && (read = stream.Read(buffer, count, buffer.Length - count)) > 0)
+            count += read;
+        return Bounded(buffer[..count], $"'{entry.FullName}' unpacked");
+    }
+
+    private static XDocument Parsed(byte[] xml)
+    {
+        var settings = new XmlReaderSettings { DtdProcessing = DtdProcessing.Ignore, XmlResolver = null, MaxCharactersInDocument = MostBytes, IgnoreComments = true, IgnoreProcessingInstructions = true, IgnoreWhitespace = true };
+        // Depth first: building a tree of any depth would come too late to refuse it.
+        using (var scan = XmlReader.Create(new MemoryStream(xml), settings))
+        {
+            while (scan.Read())
+                if (scan.Depth > MostDepth)
+                    throw new InvalidDataException($"The file nests elements more than {MostDepth} deep; no score does.");
+        }
+
+        using var reader = XmlReader.Create(new MemoryStream(xml), settings);
+        return XDocument.Load(reader);
+    }
+
+    private static MusicScore ScoreOf(XDocument document)
+    {
+        var root = document.Root!;
+        if (root.Name.LocalName != "score-partwise")
+            throw new InvalidDataException(root.Name.LocalName == "score-timewise"
+                ? "The score is written time by time; save it part by part (score-partwise)."
+                : $"This is not a score: its outermost element is '{root.Name.LocalName}'.");
+        var names = root.Elements("part-list").Elements("score-part").Where(part => part.Attribute("id") is not null)
+            .GroupBy(part => part.Attribute("id")!.Value).ToDictionary(group => group.Key, group => group.First().Element("part-name")?.Value.Trim() ?? "");
+        var parts = root.Elements("part").Take(MostParts + 1).ToList();
+        if (parts.Count is 0 or > MostParts)
+            throw new InvalidDataException(parts.Count == 0 ? "The score has no part." : $"The score has more than {MostParts} parts.");
+        if (root.Descendants("note").Take(MostNotes + 1).Count() > MostNotes)
+            throw new InvalidDataException($"The score has more than {MostNotes} notes.");
+        return new MusicScore(
+            root.Element("work")?.Element("work-title")?.Value.Trim() ?? root.Element("movement-title")?.Value.Trim() ?? "",
+            TempoOf(root),
+            [.. parts.Select(part => new PartReader(names.GetValueOrDefault(part.Attribute("id")?.Value ?? "", "")).Read(part))]);
+    }
+
+    private static double TempoOf(XElement root)
+    {
+        var sound = root.Descendants("sound").Select(element => element.Attribute("tempo")?.Value).FirstOrDefault(tempo => tempo is not null);
+        var printed = root.Descendants("per-minute").Select(element => element.Value).FirstOrDefault();
+        return double.TryParse(sound ?? printed, NumberStyles.Float, CultureInfo.InvariantCulture, out var tempo) && tempo is >= 10 and <= 400 ? tempo : 80;
+    }
+}

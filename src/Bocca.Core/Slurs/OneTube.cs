@@ -1,0 +1,51 @@
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+using Bocca.Core.Tone;
+
+namespace Bocca.Core.Slurs;
+
+/// <summary>
+/// A slur keeps its tube: the hand does not move within it. Where some of its notes came, another one was a partial of the same
+/// tube, however well another setting would fit; where none came and all fit one other setting, the tube was not changed.
+/// </summary>
+internal static class OneTube
+{
+    /// <summary>A partial further off than this is not what was heard (cents).</summary>
+    private const double WithinCents = 80;
+
+    private static readonly HashSet<NoteOutcome> Moved = [NoteOutcome.OtherSetting, NoteOutcome.SlideOff, NoteOutcome.TwoReadings];
+
+    public static HeardRow Of(HeardRow row, PlayerSituation player)
+    {
+        var notes = new List<RowNote>();
+        foreach (var phrase in row.Phrases)
+        {
+            var stayed = phrase.Select(note => note.Asked.Meant.Setting).Distinct().Count() == 1 && phrase.Any(note => note.Judged.Outcome == NoteOutcome.Right);
+            notes.AddRange(stayed ? phrase.Select(note => Moved.Contains(note.Judged.Outcome) ? note with { Judged = OnTube(note.Judged, player) } : note) : phrase);
+        }
+
+        return row with { Notes = notes };
+    }
+
+    private static JudgedNote OnTube(JudgedNote judged, PlayerSituation player)
+    {
+        if (judged.HeardHz is not { } heard)
+            return judged;
+        var meant = judged.Meant;
+        double Off(int partial) => Math.Abs(Tuning.Cents(player.Hertz(meant.Tube, partial), heard));
+        var partial = Enumerable.Range(1, HarmonicSeries.Highest).MinBy(Off);
+        if (Off(partial) > WithinCents)
+            return judged;
+        var by = partial - meant.Partial;
+        return judged with
+        {
+            Outcome = by == 0 ? NoteOutcome.Right : by < 0 ? NoteOutcome.PartialLow : NoteOutcome.PartialHigh,
+            Partial = partial,
+            By = by,
+            Cm = null,
+            OtherSetting = null,
+            Readings = [],
+            Sentence = by == 0 ? $"{meant.Written} came." : $"{meant.Written} ({meant.Setting}) was meant; {judged.HeardWritten} came: {NoteSentence.Partials(by)}, partial {partial} of the same tube.",
+        };
+    }
+}

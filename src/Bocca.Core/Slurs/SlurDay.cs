@@ -1,0 +1,81 @@
+namespace Bocca.Core.Slurs;
+
+/// <summary>A slur chosen for a day, with its reason.</summary>
+/// <param name="Slur">The slur.</param>
+/// <param name="Tempo">Beats a minute.</param>
+/// <param name="Difficulty">How hard it is.</param>
+/// <param name="Likelihood">How likely it comes clean, 0 to 1.</param>
+/// <param name="Reason">Why it was chosen, in words.</param>
+public sealed record ChosenSlur(Slur Slur, double Tempo, SlurDifficulty Difficulty, double Likelihood, string Reason);
+
+/// <summary>The slurs for a day: what is due, what is nearly there, and one stretch.</summary>
+/// <param name="Slurs">Three to five, the easiest first; none where nothing fits.</param>
+/// <param name="Seconds">How long they take with their rests.</param>
+/// <param name="Note">What limits the day, in words; empty for nothing.</param>
+public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, string Note)
+{
+    /// <summary>Each slur is played so often, with a rest of its own length after each (common practice).</summary>
+    public const int Times = 2;
+
+    /// <summary>Likelihoods that are safe, and nearly there, and a stretch (ours, editable).</summary>
+    private const double Safe = 0.8, Nearly = 0.65, Stretch = 0.45, TooFar = 0.25;
+
+    /// <summary>Safe slurs are due again after so many days.</summary>
+    private const double DueDays = 3;
+
+    /// <summary>Above what is comfortable not longer than this a day (limit, editable downward only).</summary>
+    private const double MostSecondsAbove = 120;
+
+    private const int Most = 5;
+
+    /// <summary>Chooses the slurs of a day.</summary>
+    /// <param name="player">Who slurs.</param>
+    /// <param name="tries">Tries so far.</param>
+    /// <param name="now">The moment.</param>
+    /// <param name="tempo">Beats a minute.</param>
+    /// <param name="minutes">How long it may take, rests included.</param>
+    /// <param name="tired">Whether the lips are tired: then nothing above what is comfortable, and no stretch.</param>
+    public static SlurDay Of(SlurPlayer player, IReadOnlyList<SlurTry> tries, DateTime now, double tempo, double minutes, bool tired = false)
+    {
+        var success = SlurSuccess.From(tries);
+        var candidates = SlurWriter.All(player).Where(slur => slur.Seconds(tempo) <= player.BreathSeconds && (!tired || Top(slur) <= player.Comfortable.Midi)).Select(slur =>
+        {
+            var difficulty = SlurDifficulty.Of(slur, player, tempo);
+            return (Slur: slur, Difficulty: difficulty, Likely: success.Likelihood(difficulty.Points, [.. slur.Pairs]), Tries: tries.Where(each => each.SlurId == slur.Id).ToList());
+        }).ToList();
+        var chosen = new List<ChosenSlur>();
+        var (seconds, above) = (0.0, 0.0);
+        void Take(IEnumerable<(Slur Slur, SlurDifficulty Difficulty, double Likely, List<SlurTry> Tries)> from, Func<(Slur Slur, SlurDifficulty Difficulty, double Likely, List<SlurTry> Tries), string> reason)
+        {
+            foreach (var next in from)
+            {
+                var length = 2 * Times * next.Slur.Seconds(tempo);
+                var high = Top(next.Slur) > player.Comfortable.Midi ? length / 2 : 0;
+                if (chosen.Count >= Most || seconds + length > 60 * minutes || above + high > MostSecondsAbove
+                    || chosen.Any(known => known.Slur.Id == next.Slur.Id || (known.Slur.Shape == next.Slur.Shape && known.Slur.Setting == next.Slur.Setting)))
+                    continue;
+                chosen.Add(new ChosenSlur(next.Slur, tempo, next.Difficulty, next.Likely, reason(next)));
+                (seconds, above) = (seconds + length, above + high);
+                return;
+            }
+        }
+
+        var due = candidates.Where(each => each.Tries.Count > 0 && each.Likely >= Safe && (now - each.Tries.Max(its => its.At)).TotalDays >= DueDays).OrderBy(each => each.Tries.Max(its => its.At));
+        Take(due, each => $"Due: last played {(now - each.Tries.Max(its => its.At)).TotalDays:0} days ago.");
+        if (chosen.Count == 0)
+            Take(candidates.Where(each => each.Likely >= Safe).OrderByDescending(each => each.Likely), _ => "To begin with: it comes.");
+        for (var i = 0; i < 2; i++)
+            Take(candidates.Where(each => each.Likely is >= Stretch and < 0.9).OrderBy(each => Math.Abs(each.Likely - Nearly)).ThenByDescending(each => each.Tries.Count), each => $"Nearly there: {100 * each.Likely:0} % likely to come clean.");
+        Take(due, each => $"Due: last played {(now - each.Tries.Max(its => its.At)).TotalDays:0} days ago.");
+        if (!tired)
+            Take(candidates.Where(each => each.Likely is >= TooFar and < 0.6).OrderBy(each => Math.Abs(each.Likely - Stretch)), each => $"The stretch of the day: {each.Difficulty.Parts.MaxBy(part => part.Points).Words}.");
+        for (var i = chosen.Count; i < 3; i++)
+            Take(candidates.OrderByDescending(each => each.Likely), _ => "One more that comes.");
+        var note = candidates.Count == 0 ? "No slur fits this range in one breath: widen the range, or play faster."
+            : tired ? "Tired lips: nothing high, nothing new today."
+            : chosen.Count < 3 ? $"{minutes:0.#} minutes hold no more." : "";
+        return new SlurDay([.. chosen.OrderBy(each => each.Difficulty.Points)], seconds, note);
+    }
+
+    private static int Top(Slur slur) => slur.Notes.Max(note => note.Sounding.Midi);
+}

@@ -1,0 +1,60 @@
+using Bocca.Core.Fingering;
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+using Bocca.Core.Practice;
+
+namespace Bocca.Core.Slurs;
+
+/// <summary>Who slurs: the tube, how far the range reaches, what the hand may do, how long the breath lasts.</summary>
+/// <param name="Instrument">The instrument; a very one as its passport has it.</param>
+/// <param name="Reading">How it is read.</param>
+/// <param name="Range">How far the notes reach.</param>
+public sealed record SlurPlayer(Instrument Instrument, Reading Reading, PlayingRange Range)
+{
+    /// <summary>Seconds that a breath lasts where nobody measured it (ours, editable).</summary>
+    public const double UsualBreathSeconds = 6;
+
+    /// <summary>What the hand may do.</summary>
+    public Hand Hand { get; init; } = Hand.Free;
+
+    /// <summary>What ranks fingerings: whether the fourth valve goes for 1-3, and whether the thumb side is in use.</summary>
+    public FingeringWeights Weights { get; init; } = FingeringWeights.Default;
+
+    /// <summary>The settings taught; null for all.</summary>
+    public IReadOnlySet<Setting>? Taught { get; init; }
+
+    /// <summary>Seconds of one usable breath.</summary>
+    public double BreathSeconds { get; init; } = UsualBreathSeconds;
+
+    /// <summary>Whether sheets print vowels by register.</summary>
+    public bool Vowels { get; init; } = true;
+
+    /// <summary>Whether the seventh partial may be used: only on purpose.</summary>
+    public bool Seventh { get; init; }
+
+    /// <summary>The highest note that is comfortable: the top of first notes.</summary>
+    public Pitch Comfortable => PlayingRange.OfFirstNotes(Instrument).Highest;
+
+    /// <summary>A player as an approach and a stage have one.</summary>
+    public static SlurPlayer Of(Instrument instrument, Reading reading, LearningStage stage, Approach approach) => new(instrument, reading, LearnersRange.Of(instrument, stage))
+    {
+        Hand = Hand.Free.Under(approach, stage),
+        Weights = FingeringWeights.Default.Under(approach, stage),
+        Vowels = approach["slur.vowels"] == "a",
+    };
+
+    /// <summary>
+    /// The tubes in the order in which slurs go through them, from the open one down by semitones: seven combinations, with 4
+    /// and 2-4 for 1-3 and 1-2-3 where the fourth valve is in use, or the positions in reach; the thumb side of a horn first
+    /// where it is taught.
+    /// </summary>
+    public IReadOnlyList<Tube> Tubes()
+    {
+        var fourth = Instrument.Valves.Count >= 4 && !(Hand.HighestValve < 4) && Weights.FourthForFirstAndThird <= 0;
+        var settings = HandTrainer.Order(Instrument, Hand)
+            .Select(setting => fourth && setting.Presses(1) && setting.Presses(3) ? Setting.OfValves("", setting.Presses(2) ? [2, 4] : [4]) : setting).ToList();
+        if (Instrument.ThumbSide is not null && !Weights.HidesThumbSide)
+            settings.AddRange(settings.Take(5).Select(setting => Setting.OfValves("T", setting.Valves)).ToList());
+        return [.. settings.Where(setting => Taught?.Contains(setting) ?? true).Select(Instrument.TubeOf).OfType<Tube>()];
+    }
+}

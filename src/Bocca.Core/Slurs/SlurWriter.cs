@@ -1,0 +1,131 @@
+using Bocca.Core.Fingering;
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+
+namespace Bocca.Core.Slurs;
+
+/// <summary>Slurs through the tubes in order, and why they stop where they stop.</summary>
+/// <param name="Slurs">The slurs in order.</param>
+/// <param name="StoppedBecause">Why there are no more, in words.</param>
+public sealed record SlurSheet(IReadOnlyList<Slur> Slurs, string StoppedBecause);
+
+/// <summary>Writes slurs over the true partials of a player's tubes, inside the range.</summary>
+public static class SlurWriter
+{
+    /// <summary>Partials that charts avoid: far from any note, or flat by nature.</summary>
+    private static readonly HashSet<int> Avoided = [7, 11, 13, 14];
+
+    private const int LowestPartial = 2, HighestPartial = 12;
+
+    /// <summary>Every slur of every shape that a player has, in the order of the shapes and the tubes.</summary>
+    public static IEnumerable<Slur> All(SlurPlayer player) => SlurShape.All.SelectMany(shape => shape.Neighbours
+        ? Neighbours(player, player.Range.Highest).Slurs
+        : player.Tubes().SelectMany(tube => OnTube(player, shape, tube)));
+
+    /// <summary>The slurs of a shape on a tube, from the lowest up.</summary>
+    public static IEnumerable<Slur> OnTube(SlurPlayer player, SlurShape shape, Tube tube)
+    {
+        for (var first = LowestPartial; first <= HighestPartial; first++)
+            if (Of(player, shape, tube, first).Slur is { } slur)
+                yield return slur;
+    }
+
+    /// <summary>A shape from a partial on, through the tubes in order, until the range ends.</summary>
+    /// <exception cref="ArgumentException">The shape goes by semitones, or no tube is taught.</exception>
+    public static SlurSheet Sheet(SlurPlayer player, SlurShape shape, int firstPartial)
+    {
+        if (shape.Neighbours)
+            throw new ArgumentException($"{shape.Name} goes by semitones, not along a tube.");
+        var tubes = player.Tubes();
+        if (tubes.Count == 0)
+            throw new ArgumentException("No tube is taught yet: choose a setting first.");
+        var slurs = new List<Slur>();
+        foreach (var tube in tubes)
+        {
+            var (slur, why) = Of(player, shape, tube, firstPartial);
+            if (slur is null && slurs.Count > 0)
+                return new SlurSheet(slurs, $"The next, on {tube.Setting}, {why}");
+            if (slur is not null)
+                slurs.Add(slur);
+        }
+
+        return new SlurSheet(slurs, slurs.Count == 0 ? $"{shape.Name} from partial {firstPartial} does not fit: on {tubes[0].Setting} it {Of(player, shape, tubes[0], firstPartial).Why}" : "Every tube taught has been through.");
+    }
+
+    /// <summary>A semitone down and back, from a note on down, each a semitone lower, until the floor (common practice).</summary>
+    /// <param name="player">The player.</param>
+    /// <param name="from">The sounding note to start on.</param>
+    public static SlurSheet Neighbours(SlurPlayer player, Pitch from)
+    {
+        var shape = SlurShape.All.First(each => each.Neighbours);
+        var slurs = new List<Slur>();
+        for (var midi = from.Midi; ; midi--)
+        {
+            var pitches = shape.Steps.Select(step => midi + step).ToList();
+            var low = pitches.Min();
+            if (low < player.Range.Lowest.Midi)
+                return new SlurSheet(slurs, $"The next needs {Pitch.FromMidi(player.Reading.ToWritten(Pitch.FromMidi(low)).Midi)}, below the range.");
+            var ways = pitches.ConvertAll(pitch => FingeringFinder.FindSounding(player.Instrument, Pitch.FromMidi(pitch), player.Weights, player.Hand).FirstOrDefault(way => way.Barred is not null || IsUsed(player, way.Partial)));
+            if (ways.Any(way => way is null or { Barred: not null }))
+                return new SlurSheet(slurs, $"The next needs {Pitch.FromMidi(player.Reading.ToWritten(Pitch.FromMidi(low)).Midi)}: {ways.Select(way => way?.Barred).FirstOrDefault(barred => barred is not null) ?? "no setting gives it."}");
+            slurs.Add(new Slur(shape, [.. ways.Select((way, i) => Note(player, shape, way!.Tube, way.Partial, i))]));
+        }
+    }
+
+    /// <summary>The slur with this id; null where the player has none.</summary>
+    public static Slur? Find(SlurPlayer player, string id) => All(player).FirstOrDefault(slur => slur.Id == id);
+
+    /// <summary>The slur after one: the same on the next tube, else the next shape from its first tube on; null for none.</summary>
+    public static Slur? Onward(SlurPlayer player, Slur slur)
+    {
+        if (slur.Shape.Neighbours)
+            return Neighbours(player, player.Range.Highest).Slurs.SkipWhile(each => each.Id != slur.Id).Skip(1).FirstOrDefault();
+        var sheet = Sheet(player, slur.Shape, slur.Notes[0].Partial).Slurs;
+        return sheet.SkipWhile(each => each.Id != slur.Id).Skip(1).FirstOrDefault()
+            ?? SlurShape.All.SkipWhile(shape => shape.Id != slur.Shape.Id).Skip(1).Where(shape => !shape.Neighbours)
+                .SelectMany(shape => Sheet(player, shape, slur.Notes[0].Partial).Slurs.Take(1)).FirstOrDefault();
+    }
+
+    private static (Slur? Slur, string Why) Of(SlurPlayer player, SlurShape shape, Tube tube, int firstPartial)
+    {
+        var notes = new List<SlurNote>();
+        for (var i = 0; i < shape.Steps.Count; i++)
+        {
+            var partial = firstPartial + shape.Steps[i];
+            if (partial < LowestPartial)
+                return (null, $"needs partial {partial}, which is no plain resonance.");
+            if (partial > HighestPartial)
+                return (null, $"needs partial {partial}, above what is slurred.");
+            if (!IsUsed(player, partial))
+                return (null, $"needs partial {partial}, which lies off its note.");
+            var note = Note(player, shape, tube, partial, i);
+            if (note.Sounding.Midi < player.Range.Lowest.Midi)
+                return (null, $"needs {note.Written}, below the range, which starts at {player.Reading.ToWritten(player.Range.Lowest)}.");
+            if (note.Sounding.Midi > player.Range.Highest.Midi)
+                return (null, $"needs {note.Written}, above the range, which ends at {player.Reading.ToWritten(player.Range.Highest)}.");
+            // A tube so far from the note that no chart names it for it is no way to play it.
+            if (!FingeringFinder.FindSounding(player.Instrument, note.Sounding).Any(way => way.Setting == tube.Setting && way.Partial == partial))
+                return (null, $"has no true {note.Written}.");
+            notes.Add(note);
+        }
+
+        return (new Slur(shape, notes), "");
+    }
+
+    private static bool IsUsed(SlurPlayer player, int partial) => !Avoided.Contains(partial) || (partial == 7 && player.Seventh);
+
+    private static SlurNote Note(SlurPlayer player, SlurShape shape, Tube tube, int partial, int index)
+    {
+        var sounding = Pitch.FromMidi(player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones);
+        var beats = index == shape.Steps.Count - 1 ? shape.LastBeats : shape.Beats;
+        return new SlurNote(tube, partial, sounding, Pitch.FromMidi(player.Reading.ToWritten(sounding).Midi), beats, player.Vowels ? Vowel(player.Instrument, sounding) : "");
+    }
+
+    /// <summary>Oh below the concert B flat from which drills start, ee above the concert F, ah between (common practice).</summary>
+    private static string Vowel(Instrument instrument, Pitch sounding)
+    {
+        var start = StartNotes.Of(instrument);
+        var (low, high) = (Math.Min(start.ConcertBb.Midi, start.ConcertF.Midi), Math.Max(start.ConcertBb.Midi, start.ConcertF.Midi));
+        return sounding.Midi < low ? "oh" : sounding.Midi > high ? "ee" : "ah";
+    }
+}

@@ -1,0 +1,24 @@
+using Bocca.Core.Slurs;
+using Bocca.Web.Data;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Bocca.Web.Pages.Slurs;
+
+/// <summary>Which pairs of partials come, on which tubes, and where the wall is.</summary>
+public sealed class MapModel(BoccaDb db, TimeProvider time) : SlursPage(db, time)
+{
+    public SlurMap? Map { get; private set; }
+
+    public async Task<IActionResult> OnGetAsync()
+    {
+        if (Pupil is null)
+            return NotFound();
+        Map = SlurMap.Of(Player!, [.. (await KeptAsync()).SelectMany(take => take.Heard)]);
+        return Page();
+    }
+
+    /// <summary>The place of a pair on a tube; null where the tube has none inside the range.</summary>
+    public SlurPlace? At(string setting, (int Low, int High) pair) => Map!.Places.FirstOrDefault(place => place.Setting == setting && place.Low == pair.Low && place.High == pair.High);
+
+    public static string Kind(SlurPlace place) => place.Tried == 0 ? "new" : place.IsSafe ? "safe" : place.IsWall ? "wall" : "open";
+}

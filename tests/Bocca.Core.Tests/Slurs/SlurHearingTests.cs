@@ -1,0 +1,83 @@
+using Bocca.Core.Buzz;
+using Bocca.Core.Instruments;
+using Bocca.Core.Practice;
+using Bocca.Core.Simulation;
+using Bocca.Core.Slurs;
+using Bocca.Core.Tone;
+
+namespace Bocca.Core.Tests.Slurs;
+
+/// <summary>Slurs played by the practice player's lips, heard change by change.</summary>
+public sealed class SlurHearingTests
+{
+    private static (HeardSlur Heard, TakeVerdict Verdict, AskedSlur Asked) Hear(string id, string shape, int first, string[]? misses = null, bool tongued = false, int tube = 0, int seed = 3, LearningStage stage = LearningStage.FirstNotes)
+    {
+        var instrument = Catalogue.Get(id);
+        var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
+        var sheet = SlurWriter.Sheet(player, SlurShape.Get(shape), first).Slurs;
+        var asked = new AskedSlur(sheet[tube], 80, 1, new PlayerSituation(instrument, instrument.Readings[0]), stage);
+        var how = new RowCharacter("x", "x", [.. (misses ?? []).Select(RowMiss.Parse)], []);
+        var played = PlayedNote.Row(asked.Plan, asked.Player, how);
+        if (tongued)
+            played = [.. played.Select(note => note with { SlurredToNext = false, Share = note.SlurredToNext ? 0.92 : note.Share })];
+        var sound = SimulatedPlayer.PlayRow(instrument, played, asked.Tempo, how.Faults, seed).Sound;
+        var heard = HeardSlur.Hear(sound, asked);
+        return (heard, SlurJudge.Judge(heard, asked, JudgedPupil.Unknown with { Approach = Approach.Of(ApproachPreset.MouthpieceFirst) }, sheet[1]), asked);
+    }
+
+    [Theory]
+    [InlineData("trumpet-bb", "pair", 3)]
+    [InlineData("trumpet-bb", "five-note", 3)]
+    [InlineData("horn-f", "pair", 4)]
+    [InlineData("trombone", "pair", 3)]
+    [InlineData("euphonium-3v", "five-note", 3)]
+    [InlineData("tuba-bb-3v", "pair", 3)]
+    public void A_clean_slur_is_clean(string id, string shape, int first)
+    {
+        var (heard, verdict, asked) = Hear(id, shape, first);
+        Assert.Equal(asked.Slur.Notes.Count - 1, heard.Changes.Count);
+        Assert.True(verdict.Outcome == TakeOutcome.Passed, verdict.Summary + string.Join("; ", heard.Changes));
+        Assert.Equal(asked.Slur.Notes.Zip(asked.Slur.Notes.Skip(1)).Select(pair => pair.Second.Partial > pair.First.Partial), heard.Changes.Select(change => change.Up));
+        Assert.All(heard.Changes, change => Assert.False(change.Tongued));
+        Assert.Equal(NextPlace.Slurs, verdict.Next.Place);
+        Assert.Contains("Go on", verdict.Next.Cue, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("trumpet-bb", 3)]
+    [InlineData("trombone", 3)]
+    [InlineData("horn-f", 4)]
+    public void The_tongue_in_a_slur_is_heard(string id, int first)
+    {
+        var (heard, verdict, _) = Hear(id, "pair", first, tongued: true);
+        Assert.All(heard.Changes, change => Assert.True(change.Tongued, $"{change}"));
+        Assert.Contains("tongue", verdict.Summary, StringComparison.Ordinal);
+        Assert.Contains("Only the first note has a tongue", verdict.Next.Cue, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_partial_missed_is_named_with_its_cue()
+    {
+        var (heard, verdict, _) = Hear("trumpet-bb", "pair", 3, ["partial=1@2"]);
+        Assert.False(heard.Changes[0].Came);
+        Assert.Contains("one partial high", verdict.Summary, StringComparison.Ordinal);
+        Assert.Contains(verdict.Findings, finding => finding.Symptom.Id == "oneHigh");
+    }
+
+    [Fact]
+    public void A_tube_that_was_not_changed_is_found_by_its_tuning()
+    {
+        var (_, verdict, _) = Hear("trumpet-bb", "pair", 3, ["setting=0"], tube: 1);
+        Assert.Contains(verdict.Findings, finding => finding.Symptom.Id == "wrongSetting");
+    }
+
+    [Fact]
+    public void Silence_cannot_be_judged()
+    {
+        var instrument = Catalogue.Get("trumpet-bb");
+        var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Second, Approach.Of(ApproachPreset.MouthpieceFirst));
+        var asked = new AskedSlur(SlurWriter.Sheet(player, SlurShape.Get("pair"), 3).Slurs[0], 80, 1, new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second);
+        var heard = HeardSlur.Hear(new Core.Sound.MonoSound([.. Enumerable.Range(0, 44100 * 4).Select(i => 0.001f * (float)Math.Sin(i * 12.9898) )], 44100), asked, 0);
+        Assert.Equal(TakeOutcome.CannotTell, SlurJudge.Judge(heard, asked, JudgedPupil.Unknown, null).Outcome);
+    }
+}
