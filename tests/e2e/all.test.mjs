@@ -15,6 +15,7 @@ await import("./breath.mjs");
 await import("./setup.mjs");
 await import("./tone.mjs");
 await import("./notes.mjs");
+await import("./slurs.mjs");
 await import("./scores.mjs");
 await import("./everywhere.mjs");
 await import("./start.mjs");

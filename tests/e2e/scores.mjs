@@ -62,6 +62,23 @@ describe("scores", () => {
     }
   });
 
+  it("of slurs sound on every instrument as they should, and the MIDI file alike", { timeout: 300000 }, async () => {
+    const instruments = JSON.parse(bocca("instruments", "--json")).instruments;
+    const sheets = instruments.map(({ id }) => {
+      const file = join(folder, `${id}-slurs.musicxml`);
+      const { slurs } = JSON.parse(bocca("slurs", "--instrument", id, "--level", "7", "--out", file, "--json"));
+      bocca("slurs", "--instrument", id, "--level", "7", "--out", `${file}.mid`);
+      return { file, meant: slurs.flatMap((slur) => slur.sounding.map(midiOf)) };
+    });
+    const other = byWebmscore(sheets.map((sheet) => sheet.file));
+    for (const [i, { file, meant }] of sheets.entries()) {
+      assert.ok(meant.length > 5);
+      assert.deepEqual((await byVerovio(readFileSync(file, "utf8")))[0], meant, `${file} in verovio`);
+      assert.deepEqual(other[i][0], meant, `${file} in webmscore`);
+      assert.deepEqual(sounding(readFileSync(`${file}.mid`))[0], meant, `${file}.mid`);
+    }
+  });
+
   it("of a mixed class sound in unison or octaves", { timeout: 120000 }, async () => {
     const file = join(folder, "class.musicxml");
     const players = ["trumpet-bb", "horn-f", "trombone:tenor", "euphonium-4v:treble-bb", "tuba-eb-3v:treble-eb", "horn-f:bass-old"];

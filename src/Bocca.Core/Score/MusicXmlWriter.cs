@@ -28,7 +28,7 @@ public static class MusicXmlWriter
             new XAttribute("version", "4.0"),
             score.Title == "" ? null : new XElement("work", new XElement("work-title", score.Title)),
             new XElement("part-list", score.Parts.Select((part, i) => new XElement("score-part", new XAttribute("id", $"P{i + 1}"), new XElement("part-name", part.Name)))),
-            score.Parts.Select((part, i) => new PartWriter(part, i == 0 ? "" : $"p{i + 1}", score.Tempo).Write($"P{i + 1}")));
+            score.Parts.Select((part, i) => new PartWriter(part, i == 0 ? "" : $"p{i + 1}", score.ShowsTempo ? score.Tempo : null).Write($"P{i + 1}")));
         return $"<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n{document}";
     }
 

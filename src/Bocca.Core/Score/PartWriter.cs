@@ -5,7 +5,7 @@ using Bocca.Core.Music;
 namespace Bocca.Core.Score;
 
 /// <summary>Writes one part of a score as MusicXML.</summary>
-internal sealed class PartWriter(ScorePart part, string prefix, double tempo)
+internal sealed class PartWriter(ScorePart part, string prefix, double? tempo)
 {
     private int _number;
     private bool _tied;
@@ -22,11 +22,11 @@ internal sealed class PartWriter(ScorePart part, string prefix, double tempo)
             measure.NewLine && index > 0 ? new XElement("print", new XAttribute("new-system", "yes")) : null,
             index == 0 ? MusicXmlWriter.Attributes(part.Clef, part.Fifths, quarters, MusicScore.TicksPerQuarter, part.ToSounding) : null,
             changed ? new XElement("attributes", new XElement("time", new XAttribute("print-object", "no"), new XElement("beats", quarters), new XElement("beat-type", 4))) : null,
-            index == 0 ? Tempo() : null,
+            index == 0 && tempo is { } beats ? Tempo(beats) : null,
             measure.Notes.SelectMany(Note));
     }
 
-    private XElement Tempo() => new(
+    private static XElement Tempo(double tempo) => new(
         "direction",
         new XAttribute("placement", "above"),
         new XElement("direction-type", new XElement("metronome", new XElement("beat-unit", "quarter"), new XElement("per-minute", tempo.ToString("0.##", CultureInfo.InvariantCulture)))),

@@ -52,6 +52,9 @@ public sealed record ScorePart(string Name, Clef Clef, Interval ToSounding, IRea
 /// <param name="Parts">Its parts from the top.</param>
 public sealed record MusicScore(string Title, double Tempo, IReadOnlyList<ScorePart> Parts)
 {
+    /// <summary>Whether the tempo is printed.</summary>
+    public bool ShowsTempo { get; init; } = true;
+
     /// <summary>Ticks of a quarter: divides into 32nds and triplets without a rest.</summary>
     public const int TicksPerQuarter = 480;
 }

@@ -79,7 +79,7 @@ public static class SimulatedPlayer
                 last++;
             var group = notes.Skip(first).Take(last - first + 1).ToList();
             double Amount(FaultKind kind) => faults.Where(fault => fault.Kind == kind && fault.Befalls(first + 1)).Sum(fault => fault.Amount);
-            IReadOnlyList<double> heights = group[0].Heights ?? group.ConvertAll(note => Tuning.Cents(group[0].Hertz, note.Hertz) / 100);
+            IReadOnlyList<double> heights = group[0].Heights ?? Heights(group);
             // What lips take to speak is made up at the end, unless the tongue closes it.
             var touch = Amount(FaultKind.ClosedEnd) == 0 ? TouchSeconds : 0;
             var tone = new SimulatedBuzz(SoundStage.Instrument, instrument, group[0].Hertz, heights, glides: group[0].Heights is not null, Amount, random)
@@ -96,6 +96,14 @@ public static class SimulatedPlayer
         }
 
         return new SimulatedTake(new MonoSound(Recorded(samples, faults), SampleRate, starts), tones);
+    }
+
+    /// <summary>The heights of slurred notes in equal steps of time: a note twice as long as the shortest stands there twice.</summary>
+    private static List<double> Heights(List<PlayedNote> group)
+    {
+        var lengths = group.Select((note, i) => i + 1 < group.Count ? note.Beats : note.Beats * note.Share).ToList();
+        var step = lengths.Min();
+        return [.. group.SelectMany((note, i) => Enumerable.Repeat(Tuning.Cents(group[0].Hertz, note.Hertz) / 100, Math.Max(1, (int)Math.Round(lengths[i] / step))))];
     }
 
     /// <summary>A recording of the room alone.</summary>

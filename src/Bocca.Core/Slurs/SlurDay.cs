@@ -28,6 +28,9 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
 
     private const int Most = 5;
 
+    /// <summary>A slur that one breath carries only faster than this has to wait (beats a minute; ours, editable).</summary>
+    private const double FastestTempo = 120;
+
     /// <summary>Chooses the slurs of a day.</summary>
     /// <param name="player">Who slurs.</param>
     /// <param name="tries">Tries so far.</param>
@@ -38,23 +41,24 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
     public static SlurDay Of(SlurPlayer player, IReadOnlyList<SlurTry> tries, DateTime now, double tempo, double minutes, bool tired = false)
     {
         var success = SlurSuccess.From(tries);
-        var candidates = SlurWriter.All(player).Where(slur => slur.Seconds(tempo) <= player.BreathSeconds && (!tired || Top(slur) <= player.Comfortable.Midi)).Select(slur =>
+        var candidates = SlurWriter.All(player).Where(slur => InOneBreath(slur, player, tempo) <= FastestTempo && (!tired || Top(slur) <= player.Comfortable.Midi)).Select(slur =>
         {
-            var difficulty = SlurDifficulty.Of(slur, player, tempo);
-            return (Slur: slur, Difficulty: difficulty, Likely: success.Likelihood(difficulty.Points, [.. slur.Pairs]), Tries: tries.Where(each => each.SlurId == slur.Id).ToList());
+            var own = InOneBreath(slur, player, tempo);
+            var difficulty = SlurDifficulty.Of(slur, player, own);
+            return new Candidate(slur, own, difficulty, success.Likelihood(difficulty.Points, [.. slur.Pairs]), tries.Where(each => each.SlurId == slur.Id).ToList());
         }).ToList();
         var chosen = new List<ChosenSlur>();
         var (seconds, above) = (0.0, 0.0);
-        void Take(IEnumerable<(Slur Slur, SlurDifficulty Difficulty, double Likely, List<SlurTry> Tries)> from, Func<(Slur Slur, SlurDifficulty Difficulty, double Likely, List<SlurTry> Tries), string> reason)
+        void Take(IEnumerable<Candidate> from, Func<Candidate, string> reason)
         {
             foreach (var next in from)
             {
-                var length = 2 * Times * next.Slur.Seconds(tempo);
+                var length = 2 * Times * next.Slur.Seconds(next.Tempo);
                 var high = Top(next.Slur) > player.Comfortable.Midi ? length / 2 : 0;
                 if (chosen.Count >= Most || seconds + length > 60 * minutes || above + high > MostSecondsAbove
                     || chosen.Any(known => known.Slur.Id == next.Slur.Id || (known.Slur.Shape == next.Slur.Shape && known.Slur.Setting == next.Slur.Setting)))
                     continue;
-                chosen.Add(new ChosenSlur(next.Slur, tempo, next.Difficulty, next.Likely, reason(next)));
+                chosen.Add(new ChosenSlur(next.Slur, next.Tempo, next.Difficulty, next.Likely, reason(next)));
                 (seconds, above) = (seconds + length, above + high);
                 return;
             }
@@ -71,11 +75,16 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
             Take(candidates.Where(each => each.Likely is >= TooFar and < 0.6).OrderBy(each => Math.Abs(each.Likely - Stretch)), each => $"The stretch of the day: {each.Difficulty.Parts.MaxBy(part => part.Points).Words}.");
         for (var i = chosen.Count; i < 3; i++)
             Take(candidates.OrderByDescending(each => each.Likely), _ => "One more that comes.");
-        var note = candidates.Count == 0 ? "No slur fits this range in one breath: widen the range, or play faster."
+        var note = candidates.Count == 0 ? "No slur fits this range in one breath yet: first a longer stream, or a wider range."
             : tired ? "Tired lips: nothing high, nothing new today."
             : chosen.Count < 3 ? $"{minutes:0.#} minutes hold no more." : "";
         return new SlurDay([.. chosen.OrderBy(each => each.Difficulty.Points)], seconds, note);
     }
+
+    /// <summary>The tempo asked, or the slowest above it at which one breath carries the slur.</summary>
+    private static double InOneBreath(Slur slur, SlurPlayer player, double tempo) => Math.Max(tempo, Math.Ceiling(60 * slur.Beats / player.BreathSeconds));
+
+    private sealed record Candidate(Slur Slur, double Tempo, SlurDifficulty Difficulty, double Likely, List<SlurTry> Tries);
 
     private static int Top(Slur slur) => slur.Notes.Max(note => note.Sounding.Midi);
 }

@@ -13,6 +13,13 @@ public static class SlurScore
     /// <param name="tempo">Quarters a minute.</param>
     public static MusicScore Of(string title, SlurPlayer player, IReadOnlyList<Slur> slurs, double tempo) => new(title, tempo, [PartOf(player, slurs)]);
 
+    /// <summary>One slur to be read from the stage: without its rest, its name and its tempo.</summary>
+    public static MusicScore OnStage(SlurPlayer player, Slur slur)
+    {
+        var part = PartOf(player, [slur], "");
+        return new MusicScore("", 60, [part with { Measures = [part.Measures[0]] }]) { ShowsTempo = false };
+    }
+
     /// <summary>A part of a score.</summary>
     public static ScorePart PartOf(SlurPlayer player, IReadOnlyList<Slur> slurs, string? name = null) => new(
         name ?? player.Instrument.Name,

@@ -5,6 +5,7 @@ using Bocca.Core.Fingering;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
+using Bocca.Core.Slurs;
 using Bocca.Core.Tone;
 
 namespace Bocca.Web.Data;
@@ -41,6 +42,7 @@ public static class DemoData
         {
             Born = 2011,
             Tones = [new(5, "open-tuning", "", "good"), new(4, "tongue-four", "", "closes")],
+            Slurs = [new(12, "pair", 3, 0, "good"), new(10, "five-note", 3, 0, "stays"), new(8, "five-note", 3, 0, "good"), new(5, "five-note", 3, 1, "tongues"), new(2, "pair", 4, 0, "over")],
             Hands = [new(9, "by-note", 2.4, "1 4"), new(3, "called", 1.6, "1-2 2-3")],
             Breaths = [new(31, 1, ""), new(24, 1, "gusty=0.1"), new(15, 2, "gusty=0.2"), new(14, 2, ""), new(4, 3, "short=0.1"), new(3, 3, "gusty=0.1")],
         },
@@ -52,7 +54,7 @@ public static class DemoData
             Breaths = [new(27, 0, "gusty=0.3"), new(18, 0, ""), new(8, 0, "")],
         },
         new("Sunniva Achterberg", "horn-double", "treble", ApproachPreset.AirFirst, LearningStage.Pieces, 480, "Second year; an exam piece in spring.",
-            [new(31, "", Drill: "three-samples"), new(30, "wobble=45"), new(16, "wobble=35 airy=5"), new(9, "wobble=20 airy=4"), new(2, "airy=10 wander=8")], ["C4", "G4", "C5"]) { Born = 2010 },
+            [new(31, "", Drill: "three-samples"), new(30, "wobble=45"), new(16, "wobble=35 airy=5"), new(9, "wobble=20 airy=4"), new(2, "airy=10 wander=8")], ["C4", "G4", "C5"]) { Born = 2010, Slurs = [new(9, "pair", 4, 0, "good"), new(9, "pair", 5, 0, "over"), new(6, "pair", 5, 0, "over"), new(6, "three", 4, 0, "good"), new(3, "pair", 5, 0, "over"), new(3, "pair", 4, 2, "good"), new(1, "pair", 5, 0, "stays")] },
         new("Rafi Delacroix-Menon", "trumpet-bb", "treble", ApproachPreset.LipsFirst, LearningStage.Second, 400, "Returning after a break through illness.",
             [new(90, "wander=8"), new(83, "wander=10"), new(11, "uneven=180 wander=45"), new(4, "uneven=150 wander=24", Accepted: true)], ["C4", "D4", "E4"]) { Born = 2010, Points = "breath.hold=b" },
     ];
@@ -87,6 +89,7 @@ public static class DemoData
             AddPlacements(db, demo, pupil, now);
         foreach (var (demo, pupil) in Pupils.Zip(pupils))
             AddHands(db, demo, pupil, now);
+        db.Slurs.AddRange(Pupils.Zip(pupils).SelectMany(pair => pair.First.Slurs.Select((slur, i) => (Pupil: pair.Second, slur, i))).AsParallel().AsOrdered().Select(item => Play(item.Pupil, item.slur, (item.Pupil.Id * 20) + item.i, now)).ToList());
         await db.SaveChangesAsync();
         db.Steps.AddRange(heard.Where(item => item.Take.Accepted).Select(item => Accepted(item.Heard)));
         foreach (var (demo, pupil) in Pupils.Zip(pupils))
@@ -120,6 +123,20 @@ public static class DemoData
         asked = asked with { FirstCueSeconds = sound.CueSeconds![0] };
         var heard = RowListener.Hear(sound, asked);
         var take = ToneTake.Of(pupil, asked, tone.Notes, "", SoundSource.PracticePlayer, heard, RowJudge.Judge(heard, asked, new JudgedPupil(approach, OwnSound.Unknown)), approach, now.AddDays(-tone.DaysAgo));
+        take.Kept = true;
+        return take;
+    }
+
+    private static SlurTake Play(Pupil pupil, DemoSlur slur, int seed, DateTime now)
+    {
+        var approach = pupil.ApproachIn(Room);
+        var player = SlurPlayer.Of(pupil.Instrument, pupil.Reading, pupil.Stage, approach);
+        var sheet = SlurWriter.Sheet(player, SlurShape.Get(slur.Shape), slur.FirstPartial).Slurs;
+        var asked = new AskedSlur(sheet[slur.Tube], 80, 1, new PlayerSituation(pupil.Instrument, pupil.Reading), pupil.Stage);
+        var sound = SimulatedPlayer.PlayRow(pupil.Instrument, SlurCharacter.Get(slur.Character).Play(asked), asked.Tempo, [], seed).Sound;
+        var heard = HeardSlur.Hear(sound, asked, sound.CueSeconds![0]);
+        var verdict = SlurJudge.Judge(heard, asked, new JudgedPupil(approach, OwnSound.Unknown), SlurWriter.Onward(player, asked.Slur));
+        var take = SlurTake.Of(pupil, asked, player, SoundSource.PracticePlayer, sound.CueSeconds[0], heard, verdict, approach, now.AddDays(-slur.DaysAgo));
         take.Kept = true;
         return take;
     }
@@ -209,6 +226,8 @@ public static class DemoData
 
         public IReadOnlyList<DemoTone> Tones { get; init; } = [];
 
+        public IReadOnlyList<DemoSlur> Slurs { get; init; } = [];
+
         public IReadOnlyList<DemoHand> Hands { get; init; } = [];
 
         public IReadOnlyList<DemoBreath> Breaths { get; init; } = [];
@@ -219,6 +238,8 @@ public static class DemoData
     private sealed record DemoTake(int DaysAgo, string Faults, bool Accepted = false, string Drill = "sound4-rest4");
 
     private sealed record DemoTone(int DaysAgo, string Drill, string Notes, string Character);
+
+    private sealed record DemoSlur(int DaysAgo, string Shape, int FirstPartial, int Tube, string Character);
 
     private sealed record DemoHand(int DaysAgo, string Drill, double Seconds, string SlowChange);
 

@@ -70,7 +70,7 @@ public sealed class SlurTake
     public SlurTry Try => new(SlurId, [.. Heard.Select(change => (change.Low, change.High))], Difficulty, Outcome == TakeOutcome.Passed, RecordedAt);
 
     /// <summary>A take as heard, not yet kept.</summary>
-    public static SlurTake Of(Pupil pupil, AskedSlur asked, SlurPlayer player, SoundSource source, HeardSlur heard, TakeVerdict verdict, Approach approach, DateTime now)
+    public static SlurTake Of(Pupil pupil, AskedSlur asked, SlurPlayer player, SoundSource source, double? firstCueSeconds, HeardSlur heard, TakeVerdict verdict, Approach approach, DateTime now)
     {
         var bands = SlurBands.For(asked.Pupil);
         return new SlurTake
@@ -89,7 +89,7 @@ public sealed class SlurTake
             Changes = heard.Changes.Count,
             Difficulty = SlurDifficulty.Of(asked.Slur, player, asked.Tempo).Points,
             Summary = verdict.Summary.Length <= 600 ? verdict.Summary : verdict.Summary[..600],
-            TraceJson = Stored.Write(RowTrace.Of(heard.Row, new AskedRow(asked.Plan, asked.Player, asked.Pupil))),
+            TraceJson = Stored.Write(RowTrace.Of(heard.Row, new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = firstCueSeconds })),
             ChangesJson = Stored.Write(heard.Changes.Where(change => Math.Abs(change.Partials.To - change.Partials.From) >= 1)
                 .Select(change => new SlurMap.Change(change.Setting, Math.Min(change.Partials.From, change.Partials.To), Math.Max(change.Partials.From, change.Partials.To), change.Fault(bands) is null, now)).ToList()),
             VerdictJson = Stored.Write(verdict),

@@ -18,7 +18,7 @@ public sealed record SlurView(Pupil Pupil, SlurPlayer Player, SlurTake? Take, Sl
 {
     public SlurDifficulty Difficulty { get; } = SlurDifficulty.Of(Slur, Player, Tempo);
 
-    public string ScoreXml => MusicXmlWriter.Write(SlurScore.Of("", Player, [Slur], Tempo));
+    public string ScoreXml => MusicXmlWriter.Write(SlurScore.OnStage(Player, Slur));
 
     /// <summary>The rungs of its tube, for the path.</summary>
     public IReadOnlyList<DrawnRungLine> Rungs => [.. Core.Instruments.Rung.Of(Player.Instrument, Slur.Notes[0].Tube, 12, Tuning.Standard).Select(rung => new DrawnRungLine(Tuning.Standard.Midi(rung.Hertz), $"{rung.Partial}"))];
@@ -76,7 +76,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
         var slur = Find(SlurId ?? take?.SlurId ?? (Day!.Slurs.Count > 0 ? Day.Slurs[0].Slur.Id : null));
         if (slur is null && SlurId is not null)
             return NotFound();
-        View = slur is null ? null : ViewOf(take, slur, take?.Tempo ?? TempoOr(Tempo), take?.Times ?? SlurDay.Times);
+        View = slur is null ? null : ViewOf(take, slur, take?.Tempo ?? Tempo ?? Day!.Slurs.FirstOrDefault(chosen => chosen.Slur.Id == slur.Id)?.Tempo ?? UsualTempo, take?.Times ?? SlurDay.Times);
         Past = await Takes().Where(past => past.Kept).Take(PastTakes).ToListAsync();
         return Page();
     }
@@ -117,7 +117,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
             var (scale, own) = await Db.OwnSoundAsync(Pupil.Id, SoundStage.Instrument);
             var judged = new JudgedPupil(Approach, own, sent.Tense || await Db.TenseTodayAsync(Pupil.Id, Time)) { Scale = scale, Known = await Db.KnownAsync(Pupil.Id, Time), Day = Today.Date(Time) };
             var verdict = SlurJudge.Judge(heard, asked, judged, SlurWriter.Onward(Player!, asked.Slur));
-            var take = SlurTake.Of(Pupil, asked, Player!, sent.Source, heard, verdict, Approach, Time.GetUtcNow().UtcDateTime);
+            var take = SlurTake.Of(Pupil, asked, Player!, sent.Source, sent.FirstCue, heard, verdict, Approach, Time.GetUtcNow().UtcDateTime);
             Db.Slurs.Add(take);
             await Db.SaveChangesAsync();
             return Partial("_Heard", ViewOf(take, asked.Slur, asked.Tempo, asked.Times));

@@ -15,7 +15,7 @@ export const slurs = () => {
     async shown() {
       const staff = this.$root.querySelector("[data-notation]");
       if (!staff) return;
-      const picture = await engrave(staff.querySelector("[data-score]").textContent, staff.clientWidth);
+      const picture = await engrave(staff.querySelector("[data-score]").textContent, staff.clientWidth, false, 0.9);
       staff.querySelector(".engraved").replaceChildren(picture);
     },
 

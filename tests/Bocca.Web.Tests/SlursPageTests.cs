@@ -1,0 +1,124 @@
+using System.Net;
+using System.Xml.Linq;
+using AngleSharp.Html.Dom;
+using Bocca.Core.Instruments;
+using Bocca.Core.Practice;
+using Bocca.Core.Score;
+using Bocca.Core.Simulation;
+using Bocca.Core.Slurs;
+using Bocca.Core.Sound;
+using Bocca.Core.Tone;
+using Bocca.Web.Data;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Tests;
+
+/// <summary>The Slurs stop: a day of slurs, heard, kept, mapped, and for a class.</summary>
+public sealed class SlursPageTests : IDisposable
+{
+    private readonly Room _room = new();
+
+    public void Dispose() => _room.Dispose();
+
+    private Tab Tab() => new(_room.CreateClient());
+
+    private async Task<Pupil> AddAsync(LearningStage stage = LearningStage.Second)
+    {
+        var pupil = await _room.AddAsync("Ada");
+        await _room.InRecordAsync(db => db.Pupils.Where(each => each.Id == pupil.Id).ExecuteUpdateAsync(set => set.SetProperty(each => each.Stage, stage)));
+        return pupil;
+    }
+
+    [Fact]
+    public async Task A_day_has_its_slurs_with_reasons_and_as_files()
+    {
+        var pupil = await AddAsync();
+        var page = (await Tab().OpenAsync($"/slurs/{pupil.Id}")).Page;
+        Assert.InRange(page.QuerySelectorAll("[data-day] li").Length, 3, 5);
+        Assert.Contains("semitones at its widest", page.QuerySelector("[data-difficulty]")!.TextContent);
+        using var client = _room.CreateClient();
+        var score = MusicXmlReader.Read(await client.GetByteArrayAsync($"/slurs/{pupil.Id}?handler=MusicXml", TestContext.Current.CancellationToken));
+        Assert.Equal(page.QuerySelectorAll("[data-day] li").Length, score.Parts[0].Measures.Count / 2);
+        Assert.Equal("MThd"u8.ToArray(), (await client.GetByteArrayAsync($"/slurs/{pupil.Id}?handler=Midi", TestContext.Current.CancellationToken))[..4]);
+        Assert.Contains("Tired lips", (await Tab().OpenAsync($"/slurs/{pupil.Id}?tired=true")).Page.Body!.TextContent);
+        Assert.Equal(HttpStatusCode.NotFound, (await Tab().OpenAsync($"/slurs/{pupil.Id}?drill=pair:9:3")).Response.StatusCode);
+    }
+
+    [Fact]
+    public async Task A_slur_heard_is_kept_mapped_deleted_and_brought_back()
+    {
+        var pupil = await AddAsync();
+        var tab = Tab();
+        var good = await HearAsync(tab, pupil.Id, "good");
+        Assert.Contains("All 2 changes clean", good.QuerySelector("[data-summary]")!.TextContent);
+        var kept = (await tab.SendAsync(good, "form[action*=Keep]")).Page;
+        Assert.Contains("2 of 2", kept.QuerySelector(".history")!.TextContent);
+        Assert.Contains("2 of 2", (await tab.OpenAsync($"/slurs/{pupil.Id}/map")).Page.QuerySelector("[data-map]")!.TextContent);
+        var over = await HearAsync(tab, pupil.Id, "over");
+        Assert.Contains("one partial high", over.QuerySelector("[data-summary]")!.TextContent);
+        var again = (await tab.SendAsync(over, "form[action*=Accept]")).Page;
+        Assert.Contains("0 of 2", again.QuerySelector(".history")!.TextContent);
+        Assert.Contains("2 of 4", (await tab.OpenAsync($"/slurs/{pupil.Id}/map")).Page.QuerySelector("[data-map]")!.TextContent);
+        var id = await _room.InRecordAsync(db => db.Slurs.Where(take => take.Clean == 0).Select(take => take.Id).SingleAsync());
+        var open = await HearAsync(tab, pupil.Id, "tongues");
+        Assert.Contains("the tongue began it", open.QuerySelector("[data-summary]")!.TextContent);
+        var gone = (await tab.SendAsync(open, "form[action*=Delete]")).Page;
+        Assert.DoesNotContain("the tongue began it", gone.QuerySelector(".history")!.TextContent);
+        Assert.Contains("the tongue began it", (await tab.SendAsync(gone, "form[action*=Restore]")).Page.Body!.TextContent);
+        Assert.True(id > 0);
+    }
+
+    [Theory]
+    [InlineData("drill=pair:0:3&tempo=9000&times=1", "beats a minute, not 9000")]
+    [InlineData("drill=pair:0:99&tempo=80&times=1", "does not fit")]
+    public async Task What_cannot_be_asked_is_refused_in_a_sentence(string query, string sentence)
+    {
+        var pupil = await AddAsync();
+        using var client = _room.CreateClient();
+        var response = await client.GetAsync($"/slurs/{pupil.Id}?handler=Plan&{query}", TestContext.Current.CancellationToken);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, response.StatusCode);
+        Assert.Contains(sentence, await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+    }
+
+    [Fact]
+    public async Task A_class_has_the_same_concert_notes_or_is_told_why_not()
+    {
+        await AddAsync();
+        await _room.AddAsync("Ben", "euphonium-3v", "bass");
+        var tab = Tab();
+        var page = (await tab.OpenAsync("/slurs/class?shape=pair&partial=3")).Page;
+        var rows = page.QuerySelectorAll(".class-table tbody tr").Select(row => row.TextContent).ToList();
+        Assert.Contains(rows, row => row.Contains("Ada") && row.Contains("G4 C5 G4"));
+        Assert.Contains(rows, row => row.Contains("Ben") && row.Contains("No one tube"));
+        using var client = _room.CreateClient();
+        var score = XDocument.Parse(await client.GetStringAsync("/slurs/class?handler=MusicXml&shape=pair&partial=3", TestContext.Current.CancellationToken));
+        Assert.Equal(2, score.Descendants("part").Count());
+        Assert.Contains("does not go from partial 6", (await tab.OpenAsync("/slurs/class?shape=pair&partial=6")).Page.QuerySelector("[role=alert]")!.TextContent);
+    }
+
+    private static async Task<IHtmlDocument> HearAsync(Tab tab, int pupilId, string character)
+    {
+        var trumpet = Catalogue.Get("trumpet-bb");
+        var player = SlurPlayer.Of(trumpet, trumpet.Readings[0], LearningStage.Second, Approach.Of(ApproachPreset.MouthpieceFirst));
+        var asked = new AskedSlur(SlurWriter.Find(player, "pair:0:3")!, 90, 1, new PlayerSituation(trumpet, trumpet.Readings[0]), LearningStage.Second);
+        var take = SimulatedPlayer.PlayRow(trumpet, SlurCharacter.Get(character).Play(asked), 90, [], 3);
+        using var wav = new MemoryStream();
+        WavFile.Write(wav, take.Sound);
+        var (_, page) = await tab.OpenAsync($"/slurs/{pupilId}?drill=pair:0:3");
+        using var body = new MultipartFormDataContent
+        {
+            { new ByteArrayContent(wav.ToArray()), "sound", "take.wav" },
+            { new StringContent("pair:0:3"), "drill" },
+            { new StringContent("90"), "tempo" },
+            { new StringContent("1"), "times" },
+            { new StringContent("File"), "source" },
+            { new StringContent("0"), "missing" },
+            { new StringContent("false"), "tense" },
+        };
+        var response = await tab.PostAsync(page, $"/slurs/{pupilId}?handler=Hear", body);
+        var heard = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
+        Assert.True(response.StatusCode == HttpStatusCode.OK, heard);
+        var id = System.Text.RegularExpressions.Regex.Match(heard, "data-take=\"(\\d+)\"").Groups[1].Value;
+        return (await tab.OpenAsync($"/slurs/{pupilId}?take={id}")).Page;
+    }
+}

@@ -1,0 +1,60 @@
+// The Slurs stop: written, played back, heard through the real microphone, mapped.
+import assert from "node:assert/strict";
+import { describe, it } from "node:test";
+import { address, visit } from "./app.mjs";
+import { listen, spoken } from "./spoken.mjs";
+
+describe("slurs", () => {
+  it("are written for today, engraved and played back", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/slurs/7`);
+      await page.waitForSelector(".engraved svg g.slur");
+      const day = await page.locator("[data-day] li").count();
+      assert.ok(day >= 3 && day <= 5);
+      await page.click(".hand [data-model]");
+      await page.waitForFunction(() => window.Tone?.getContext().state === "running");
+      // Another one of the day comes on the stage, with its difficulty.
+      await page.locator("[data-day] a").nth(1).click();
+      await page.waitForURL(/drill=/);
+      assert.match(await page.textContent("[data-difficulty]"), /at its widest/);
+    });
+  });
+
+  it("a partial too far is heard, drawn and named", { timeout: 120000 }, async () => {
+    const microphone = spoken("slur-over", 2.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--miss", "partial=1@2", "--beats", "4", "--tempo", "120");
+    await visit({ microphone }, async (page) => {
+      await page.goto(`${address}/slurs/7?drill=glide:0:3`);
+      await page.fill("[name=times]", "1");
+      await listen(page, null, 120);
+      assert.match(await page.textContent("[data-summary]"), /C5 \(0\) was meant; E5 came: one partial high/);
+      assert.ok((await page.locator(".rung-line").count()) >= 3);
+      assert.ok((await page.locator(".heard-thread").count()) >= 1);
+      await page.locator("h1").click();
+      await page.keyboard.press("Enter");
+      await page.waitForURL(/drill=glide/);
+      assert.match(await page.textContent(".history"), /one partial high/);
+      await page.goto(`${address}/slurs/7/map`);
+      assert.match(await page.textContent("[data-map]"), /0 of 2/);
+    });
+  });
+
+  it("a clean slur is clean, up and down", { timeout: 120000 }, async () => {
+    const microphone = spoken("slur-clean", 2.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--beats", "4", "--tempo", "120");
+    await visit({ microphone }, async (page) => {
+      await page.goto(`${address}/slurs/7?drill=glide:0:3`);
+      await page.fill("[name=times]", "1");
+      await listen(page, null, 120);
+      assert.match(await page.textContent("[data-summary]"), /All 2 changes clean/);
+      assert.match(await page.textContent("[data-next]"), /Go on/);
+    });
+  });
+
+  it("of a class come as a score", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/slurs/class?shape=five-note&partial=3`);
+      await page.waitForSelector(".engraved-lines .engraved svg g.slur");
+      const [file] = await Promise.all([page.waitForEvent("download"), page.click("text=MusicXML")]);
+      assert.equal(file.suggestedFilename(), "class-slurs.musicxml");
+    });
+  });
+});

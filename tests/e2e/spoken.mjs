@@ -1,0 +1,29 @@
+// Rows and slurs for the fake microphone, and the pages that listen to them.
+import { readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { address, bocca, folder } from "./app.mjs";
+
+// A microphone file in which the row comes some time after the page has begun to listen.
+export function spoken(name, seconds, ...row) {
+  const [played, path] = [join(folder, `${name}-played.wav`), join(folder, `${name}.wav`)];
+  bocca("simulate", "--stage", "instrument", ...row, "--out", played);
+  const file = readFileSync(played);
+  const [rate, size] = [file.readUInt32LE(24), file.readUInt32LE(40)];
+  const silence = Buffer.alloc(2 * Math.round(seconds * rate));
+  // The room goes on before the row: exact zeros are no room.
+  for (let i = 0; i < silence.length; i += 2) silence.writeInt16LE(Math.round(20 * (Math.random() - 0.5)), i);
+  const out = Buffer.concat([file.subarray(0, 44), silence, file.subarray(44, 44 + size)]);
+  out.writeUInt32LE(out.length - 8, 4);
+  out.writeUInt32LE(size + silence.length, 40);
+  writeFileSync(path, out);
+  return path;
+}
+
+export async function listen(page, path, tempo) {
+  if (path) await page.goto(`${address}${path}`);
+  await page.selectOption("[name=source]", "Microphone");
+  await page.fill("[name=tempo]", String(tempo));
+  await page.locator("h1").click();
+  await page.keyboard.press("Space");
+  await page.waitForSelector("[data-summary]", { timeout: 90000 });
+}
