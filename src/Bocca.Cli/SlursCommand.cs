@@ -9,6 +9,7 @@ namespace Bocca.Cli;
 public static class SlursCommand
 {
     private const int Most = 24;
+    private const double UsualTempo = 72;
 
     /// <summary>How far a slur's difficulty may lie under the level asked (points).</summary>
     private const double Below = 2;
@@ -28,7 +29,7 @@ public static class SlursCommand
         {
             var who = CommandLine.Player(parsed.GetValue(instrument)!, parsed.GetValue(reading));
             var player = SlurPlayer.Of(who.Instrument, who.Reading, parsed.GetValue(stage), Approach.Of(ApproachPreset.MouthpieceFirst));
-            var beats = CommandLine.TempoOf(parsed.GetValue(tempo) ?? 60);
+            var beats = CommandLine.TempoOf(parsed.GetValue(tempo) ?? UsualTempo);
             var asked = parsed.GetValue(level);
             var slurs = SlurWriter.All(player).Select(slur => (Slur: slur, Difficulty: SlurDifficulty.Of(slur, player, beats)))
                 .Where(each => each.Difficulty.Points <= asked && each.Difficulty.Points > asked - Below).OrderBy(each => each.Difficulty.Points).Take(Most).ToList();

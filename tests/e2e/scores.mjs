@@ -66,8 +66,8 @@ describe("scores", () => {
     const instruments = JSON.parse(bocca("instruments", "--json")).instruments;
     const sheets = instruments.map(({ id }) => {
       const file = join(folder, `${id}-slurs.musicxml`);
-      const { slurs } = JSON.parse(bocca("slurs", "--instrument", id, "--level", "7", "--out", file, "--json"));
-      bocca("slurs", "--instrument", id, "--level", "7", "--out", `${file}.mid`);
+      const { slurs } = JSON.parse(bocca("slurs", "--instrument", id, "--level", "12", "--out", file, "--json"));
+      bocca("slurs", "--instrument", id, "--level", "12", "--out", `${file}.mid`);
       return { file, meant: slurs.flatMap((slur) => slur.sounding.map(midiOf)) };
     });
     const other = byWebmscore(sheets.map((sheet) => sheet.file));

@@ -1,8 +1,8 @@
 import Alpine from "/lib/alpine.js";
+import { frame } from "./frame.js";
 
-// Where each behaviour of a page lives; a page fetches only its own.
-const homes = { frame: "frame", breath: "breath", buzz: "buzz", callOut: "lines", hand: "hand", lines: "lines", lips: "lips", notes: "notes", placement: "placement", pupil: "pupil", slide: "slide", slurs: "slurs", tone: "tone", tube: "tube", watch: "watch" };
-
-const wanted = new Set([...document.querySelectorAll("[x-data]")].map((element) => element.getAttribute("x-data")));
-await Promise.all([...wanted].map(async (name) => Alpine.data(name, (await import(`./${homes[name]}.js`))[name])));
-Alpine.start();
+// Starts a page with the frame and the behaviours of its stop; each stop has an entry of its own in stops/.
+export function start(behaviours) {
+  for (const [name, behaviour] of Object.entries({ frame, ...behaviours })) Alpine.data(name, behaviour);
+  Alpine.start();
+}

@@ -21,9 +21,10 @@ export const slurs = () => {
 
     // One tone that steps from note to note, as the slur should.
     async model(event) {
+      const { model, tempo } = event.currentTarget.dataset;
       const { tone } = await audio();
-      const beat = 60 / Number(event.currentTarget.dataset.tempo);
-      const notes = event.currentTarget.dataset.model.split(" ").map((note) => note.split(":").map(Number));
+      const beat = 60 / Number(tempo);
+      const notes = model.split(" ").map((note) => note.split(":").map(Number));
       const synth = new tone.Synth({ oscillator: { type: "custom", partials: [1, 0.85, 0.7, 0.5, 0.35, 0.25, 0.16, 0.1, 0.06] }, envelope: { attack: 0.05, decay: 0.1, sustain: 0.85, release: 0.15 }, portamento: 0.04, volume: -14 }).toDestination();
       let at = tone.now() + 0.05;
       synth.triggerAttack(notes[0][0], at);

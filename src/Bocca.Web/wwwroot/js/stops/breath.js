@@ -1,0 +1,4 @@
+import { start } from "../bocca.js";
+import { breath } from "../breath.js";
+
+start({ breath });

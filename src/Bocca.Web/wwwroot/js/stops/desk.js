@@ -1,0 +1,4 @@
+import { start } from "../bocca.js";
+import { pupil } from "../pupil.js";
+
+start({ pupil });

@@ -1,0 +1,8 @@
+import { start } from "../bocca.js";
+import { hand } from "../hand.js";
+import { callOut, lines } from "../lines.js";
+import { notes } from "../notes.js";
+import { slide } from "../slide.js";
+import { tube } from "../tube.js";
+
+start({ hand, callOut, lines, notes, slide, tube });

@@ -1,0 +1,5 @@
+import { start } from "../bocca.js";
+import { placement } from "../placement.js";
+import { watch } from "../watch.js";
+
+start({ placement, watch });

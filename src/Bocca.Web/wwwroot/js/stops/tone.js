@@ -1,0 +1,4 @@
+import { start } from "../bocca.js";
+import { tone } from "../tone.js";
+
+start({ tone });
