@@ -26,7 +26,7 @@ public sealed record ClassSlur(ClassMember Member, Slur? Slur, Slur? Instead, st
             return new ClassSlur(member, same with { Shape = model.Shape }, null, null);
         var instead = own.Where(slur => slur.Shape.Id == model.Shape.Id)
             .OrderBy(slur => Math.Abs(((slur.Notes[0].Sounding.Midi - away[0]) % 12 + 18) % 12 - 6)).ThenBy(slur => Math.Abs(slur.Notes.Average(note => note.Sounding.Midi) - home)).FirstOrDefault();
-        var names = string.Join(" ", model.Notes.Select(note => note.Sounding).DistinctBy(pitch => pitch.Midi).Select(pitch => pitch.ToString()[..^1]));
+        var names = string.Join(" ", model.Notes.Select(note => note.Sounding.ToString()[..^1]).Distinct());
         return new ClassSlur(member, null, instead, $"No one tube of the {member.Instrument.Name} has concert {names} inside the range.");
     }
 }

@@ -77,7 +77,7 @@ public sealed class SlurHearingTests
         var instrument = Catalogue.Get("trumpet-bb");
         var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Second, Approach.Of(ApproachPreset.MouthpieceFirst));
         var asked = new AskedSlur(SlurWriter.Sheet(player, SlurShape.Get("pair"), 3).Slurs[0], 80, 1, new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second);
-        var heard = HeardSlur.Hear(new Core.Sound.MonoSound([.. Enumerable.Range(0, 44100 * 4).Select(i => 0.001f * (float)Math.Sin(i * 12.9898) )], 44100), asked, 0);
+        var heard = HeardSlur.Hear(new Core.Sound.MonoSound([.. Enumerable.Range(0, 44100 * 4).Select(i => 0.001f * (float)Math.Sin(i * 12.9898))], 44100), asked, 0);
         Assert.Equal(TakeOutcome.CannotTell, SlurJudge.Judge(heard, asked, JudgedPupil.Unknown, null).Outcome);
     }
 }
