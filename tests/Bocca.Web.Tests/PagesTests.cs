@@ -22,7 +22,8 @@ public sealed class PagesTests : IDisposable
     [InlineData("/set-up", "Add the first pupil")]
     [InlineData("/approach", "mouthpiece first")]
     [InlineData("/tone", "Add the first pupil")]
-    [InlineData("/slurs", "not open yet")]
+    [InlineData("/slurs", "slurs will be written and heard")]
+    [InlineData("/ear", "not open yet")]
     [InlineData("/practice", "not open yet")]
     [InlineData("/pupils/new", "First lesson")]
     public async Task An_empty_room_says_what_will_be_here_and_offers_the_first_action(string address, string expected)

@@ -23,11 +23,11 @@ public sealed class FingeringChartTests
     [InlineData("horn-f", StandardCharts.HornF)]
     [InlineData("horn-bb", StandardCharts.HornBb)]
     [InlineData("trombone", StandardCharts.Trombone)]
-    [InlineData("trombone-f", StandardCharts.TromboneTrigger)]
+    [InlineData("trombone-f", StandardCharts.TromboneF)]
     [InlineData("euphonium-3v", StandardCharts.EuphoniumThreeValves)]
     [InlineData("euphonium-4v-comp", StandardCharts.EuphoniumCompensating)]
     [InlineData("tuba-bb-3v", StandardCharts.TubaBb)]
-    [InlineData("tuba-bb-4v", StandardCharts.TubaBbFourValvesLow)]
+    [InlineData("tuba-bb-4v", StandardCharts.TubaBbFourValves)]
     [InlineData("tuba-eb-3v", StandardCharts.TubaEb)]
     public void The_order_computed_gives_the_chart_taught(string id, string chart)
     {
@@ -44,6 +44,11 @@ public sealed class FingeringChartTests
     [InlineData("trombone", StandardCharts.Trombone)]
     [InlineData("euphonium-4v-comp", StandardCharts.EuphoniumCompensating)]
     [InlineData("tuba-bb-3v", StandardCharts.TubaBb)]
+    [InlineData("tuba-bb-4v", StandardCharts.TubaBbFourValves)]
+    [InlineData("trombone-f", StandardCharts.TromboneF)]
+    [InlineData("horn-double", StandardCharts.HornDouble)]
+    [InlineData("euphonium-4v", StandardCharts.EuphoniumFourValves)]
+    [InlineData("tuba-eb-4v-comp", StandardCharts.TubaEbCompensating)]
     public void The_chart_leaves_no_note_out(string id, string chart)
     {
         var instrument = Catalogue.Get(id);

@@ -82,10 +82,24 @@ internal static class StandardCharts
         6  F3  E3  Eb3 .   .   .   .
         """;
 
-    public const string TubaBbFourValvesLow = """
-        pt 4   2-4 1-4 2-3-4 1-3-4 1-2-3-4
-        2  F1  E1  Eb1 D1    C#1   C1
-        3  C2  B1  .   .     .     .
+    public const string TubaBbFourValves = """
+        pt 0   2   1   1-2 2-3 4   2-4 1-4 2-3-4 1-3-4 1-2-3-4
+        2  Bb1 A1  Ab1 G1  F#1 F1  E1  Eb1 D1    C#1   C1
+        3  F2  E2  Eb2 D2  C#2 C2  B1  .   .     .     .
+        4  Bb2 A2  Ab2 G2  F#2 .   .   .   .     .     .
+        5  D3  C#3 C3  B2  .   .   .   .   .     .     .
+        6  F3  E3  Eb3 .   .   .   .   .   .     .     .
+        """;
+
+    public const string TromboneF = """
+        pt 1   2   3   4   5   T1  T2  T3  T4  T5  T6
+        2  Bb2 A2  Ab2 G2  F#2 F2  E2  Eb2 D2  C#2 C2
+        3  F3  E3  Eb3 D3  C#3 C3  B2  .   .   .   .
+        4  Bb3 A3  Ab3 G3  F#3 .   .   .   .   .   .
+        5  D4  C#4 C4  B3  .   .   .   .   .   .   .
+        6  F4  E4  Eb4 .   .   .   .   .   .   .   .
+        7  .   G4  F#4 .   .   .   .   .   .   .   .
+        8  Bb4 A4  Ab4 .   .   .   .   .   .   .   .
         """;
 
     public const string TubaEb = """
@@ -99,7 +113,7 @@ internal static class StandardCharts
 
     public const string HornDouble = """
         pt 0   2   1   1-2 2-3 T-0 T-2 T-1 T-1-2 T-2-3
-        3  G3  .   .   .   .   .   .   .   .     .
+        3  G3  F#3 .   .   .   .   .   .   .     .
         4  C4  B3  Bb3 A3  Ab3 .   .   .   .     .
         5  E4  Eb4 D4  C#4 .   .   .   .   .     .
         6  G4  F#4 F4  .   .   C5  B4  Bb4 A4    Ab4
