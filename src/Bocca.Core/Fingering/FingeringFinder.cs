@@ -105,7 +105,7 @@ public static class FingeringFinder
         Add(RankingKind.Tuning, weights.PerTenCentsSquared * unmended * unmended / 100, $"{Math.Abs(unmended):0} cents {(unmended > 0 ? "sharp" : "flat")}");
         Add(RankingKind.Partial, weights.OfPartial(instrument, way.Setting, way.Partial), $"partial {way.Partial} is {PartialWeakness(way.Partial)}");
         Add(RankingKind.Fingers, weights.PerFingerDown * (instrument.Slide is null ? way.Setting.Pressed : 0), Fingers(way.Setting.Pressed));
-        Add(RankingKind.Trigger, weights.PerTrigger * (instrument.Slide is null ? 0 : way.Setting.Attachment.Length), "trigger in use");
+        Add(RankingKind.Trigger, instrument.Slide is null ? 0 : (weights.PerTrigger * way.Setting.Attachment.Length) + (way.Setting.Attachment.Contains('S') ? weights.SecondTrigger : 0), "trigger in use");
         if (instrument.Slide is null && way.Setting.Presses(3) && !way.Setting.Presses(1) && !way.Setting.Presses(2))
             Add(RankingKind.ThirdValve, weights.ThirdForFirstAndSecond, "valve 3 without 1 or 2 is often drawn long, for 2-3");
         if (way.Setting.Presses(4) && way.Setting.Pressed == 1)

@@ -38,6 +38,9 @@ public sealed record FingeringWeights
     /// <summary>Points for each trigger of a trombone.</summary>
     public required double PerTrigger { get; init; }
 
+    /// <summary>Points more for the second trigger of a bass trombone: the plain slide and the first one come before it.</summary>
+    public required double SecondTrigger { get; init; }
+
     /// <summary>Points for a partial that is weak, crowded or far from the tempered note; absent means none.</summary>
     public required IReadOnlyDictionary<int, double> Partials { get; init; }
 

@@ -47,12 +47,6 @@ internal static class StandardCharts
         8  Bb4 A4  Ab4 .   .   .   .
         """;
 
-    public const string TromboneTrigger = """
-        pt T1  T2  T3  T4  T5  T6
-        2  F2  E2  Eb2 D2  C#2 C2
-        3  C3  B2  .   .   .   .
-        """;
-
     public const string EuphoniumThreeValves = """
         pt 0   2   1   1-2 2-3 1-3 1-2-3
         2  Bb2 A2  Ab2 G2  F#2 F2  E2
