@@ -59,13 +59,12 @@ public sealed class SlursPageTests : IDisposable
         var again = (await tab.SendAsync(over, "form[action*=Accept]")).Page;
         Assert.Contains("0 of 2", again.QuerySelector(".history")!.TextContent);
         Assert.Contains("2 of 4", (await tab.OpenAsync($"/slurs/{pupil.Id}/map")).Page.QuerySelector("[data-map]")!.TextContent);
-        var id = await _room.InRecordAsync(db => db.Slurs.Where(take => take.Clean == 0).Select(take => take.Id).SingleAsync());
+        Assert.Equal(1, await _room.InRecordAsync(db => db.Slurs.CountAsync(take => take.Clean == 0)));
         var open = await HearAsync(tab, pupil.Id, "tongues");
         Assert.Contains("the tongue began it", open.QuerySelector("[data-summary]")!.TextContent);
         var gone = (await tab.SendAsync(open, "form[action*=Delete]")).Page;
         Assert.DoesNotContain("the tongue began it", gone.QuerySelector(".history")!.TextContent);
         Assert.Contains("the tongue began it", (await tab.SendAsync(gone, "form[action*=Restore]")).Page.Body!.TextContent);
-        Assert.True(id > 0);
     }
 
     [Theory]

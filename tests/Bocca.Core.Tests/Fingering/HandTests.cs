@@ -138,6 +138,17 @@ public sealed class HandTests
     public void A_slide_is_calibrated_by_two_tuned_notes(int nearer, int further, double cm, double metres) =>
         Assert.Equal(metres, SlideCalibration.Of(nearer, further, cm, 62).TubeMetres, 0.002);
 
+    // Computed: the usual slide's 4th lies 26.0 cm out, 300 cents down, 10.6 cents a centimetre.
+    [Fact]
+    public void Any_place_of_the_slide_has_its_cents()
+    {
+        var place = SlidePlace.Of(new Slide(2.75, 62), 27);
+        Assert.Equal(4, place.Position);
+        Assert.Equal(0.98, place.OffCm, 0.02);
+        Assert.Equal(310.4, place.CentsDown, 0.2);
+        Assert.Equal(10.5, place.CentsPerCm, 0.05);
+    }
+
     [Theory]
     [InlineData(4, 2, 10, 62)]
     [InlineData(1, 2, 20, 62)]

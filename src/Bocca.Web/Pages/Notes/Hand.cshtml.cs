@@ -129,7 +129,7 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
     public string SlidePoints => Played!.Instrument.Slide is not { } slide ? "[]" : JsonSerializer.Serialize(Enumerable.Range(0, (int)(slide.TravelCm * 2) + 1).Select(i => i / 2.0).Select(cm => new
     {
         cm,
-        hertz = Math.Round(Tuning.Standard.Frequency(Played.Instrument.PartialOne.Midi + HarmonicSeries.ExactSemitones(3) - (12 * Math.Log2(1 + (cm / (50 * slide.TubeMetres))))), 3),
+        hertz = Math.Round(Tuning.Standard.Frequency(Played.Instrument.PartialOne.Midi + HarmonicSeries.ExactSemitones(3) - (SlidePlace.Of(slide, cm).CentsDown / 100)), 3),
     }));
 
     private async Task<TrainedHand> TrainedAsync()

@@ -8,22 +8,6 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Notes;
 
-/// <summary>A note that a chord may want, and how far its pitch then lies from equal temperament.</summary>
-/// <param name="Id">Its name in the address.</param>
-/// <param name="Name">Its name for people.</param>
-/// <param name="Cents">Cents above equal temperament: pure ratios 5:4, 6:5, 3:2 and 7:4 (computed).</param>
-public sealed record ChordPlace(string Id, string Name, double Cents)
-{
-    public static IReadOnlyList<ChordPlace> All { get; } =
-    [
-        new("", "on its own", 0),
-        new("third", "major third of a chord", 1200 * Math.Log2(5.0 / 4) - 400),
-        new("minor", "minor third of a chord", 1200 * Math.Log2(6.0 / 5) - 300),
-        new("fifth", "fifth of a chord", 1200 * Math.Log2(3.0 / 2) - 700),
-        new("seventh", "natural seventh of a chord", 1200 * Math.Log2(7.0 / 4) - 1000),
-    ];
-}
-
 /// <summary>The note on the stage, with the way shown and all others.</summary>
 public sealed record NoteView(Pupil Pupil, Pitch Written, Core.Fingering.Fingering Way, int Place, IReadOnlyList<Core.Fingering.Fingering> Ways)
 {

@@ -78,11 +78,8 @@ public sealed class SlideModel(BoccaDb db, TimeProvider time) : NotesPage(db)
 
     private object Point(double cm)
     {
-        var metres = Played!.Instrument.Slide!.TubeMetres;
-        var semitones = 12 * Math.Log2(1 + (cm / (50 * metres)));
-        var position = Math.Clamp((int)Math.Round(semitones) + 1, 1, 7);
-        var off = cm - Tubing.SlideOutCm(metres, position);
-        var words = Math.Abs(off) < PointCm ? $"position {position}" : $"{Math.Abs(off):0.0} cm {(off > 0 ? "out from" : "in from")} position {position}";
-        return new { cm, cents = Math.Round(-100 * semitones), perCm = Math.Round(Tubing.CentsPerCm(metres, semitones + 1), 1), words, far = cm > Played.Hand.ReachCm };
+        var place = SlidePlace.Of(Played!.Instrument.Slide!, cm);
+        var words = Math.Abs(place.OffCm) < PointCm ? $"position {place.Position}" : $"{Math.Abs(place.OffCm):0.0} cm {(place.OffCm > 0 ? "out from" : "in from")} position {place.Position}";
+        return new { cm, cents = -Math.Round(place.CentsDown), perCm = Math.Round(place.CentsPerCm, 1), words, far = cm > Played.Hand.ReachCm };
     }
 }

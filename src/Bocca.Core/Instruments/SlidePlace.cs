@@ -1,0 +1,18 @@
+namespace Bocca.Core.Instruments;
+
+/// <summary>A place of a slide, anywhere between its ends.</summary>
+/// <param name="Cm">Centimetres out of the closed slide.</param>
+/// <param name="CentsDown">Cents by which it lowers the closed slide: 1200 log2(1 + cm / (50 L)) (computed).</param>
+/// <param name="CentsPerCm">Cents that a centimetre makes there.</param>
+/// <param name="Position">The nearest position, 1 to 7.</param>
+/// <param name="OffCm">Centimetres from that position, outwards positive.</param>
+public readonly record struct SlidePlace(double Cm, double CentsDown, double CentsPerCm, int Position, double OffCm)
+{
+    /// <summary>The place so many centimetres out.</summary>
+    public static SlidePlace Of(Slide slide, double cm)
+    {
+        var semitones = 12 * Math.Log2(1 + (cm / (50 * slide.TubeMetres)));
+        var position = Math.Clamp((int)Math.Round(semitones) + 1, 1, 7);
+        return new SlidePlace(cm, 100 * semitones, Tubing.CentsPerCm(slide.TubeMetres, semitones + 1), position, cm - Tubing.SlideOutCm(slide.TubeMetres, position));
+    }
+}
