@@ -21,8 +21,8 @@ public static class SampledSlurs
     public static void Run(string folder)
     {
         Directory.CreateDirectory(folder);
-        Console.WriteLine("| instrument | pairs slurred | heard as slurred | pairs tongued | heard as tongued | change off, median (95th, most) ms |");
-        Console.WriteLine("| --- | --- | --- | --- | --- | --- |");
+        Console.WriteLine("| instrument | pairs slurred | heard as slurred | pairs tongued | heard as tongued | change off its MIDI time, median (95th, most) ms | off the new note's own start |");
+        Console.WriteLine("| --- | --- | --- | --- | --- | --- | --- |");
         foreach (var (id, program) in TestSounds.Sampled.Append(("euphonium-3v", 57)))
             Pairs(folder, Catalogue.Get(id), program);
         Console.WriteLine();
@@ -36,7 +36,7 @@ public static class SampledSlurs
     {
         int[] partials = instrument.Family == "horn" ? [4, 5, 4, 6, 5, 6, 4, 5, 8, 6, 8] : [2, 3, 2, 3, 4, 3, 4, 5, 4, 3, 5];
         var (slurred, asSlurred, tongued, asTongued) = (0, 0, 0, 0);
-        var off = new List<double>();
+        var (off, own) = (new List<double>(), new List<double>());
         foreach (var tube in instrument.Tubes.Where(tube => tube.Setting.Attachment == "" && tube.Semitones <= 4 && Math.Abs(tube.CentsSharp) < 20).Take(5))
         {
             foreach (var slur in new[] { true, false })
@@ -57,14 +57,21 @@ public static class SampledSlurs
                         asSlurred++;
                     if (!slur && note.Sound!.Tongued)
                         asTongued++;
-                    if (slur)
-                        off.Add(1000 * (note.Sound!.StartSeconds - notes[note.Number - 1].Start));
+                    if (!slur)
+                        continue;
+                    off.Add(1000 * (note.Sound!.StartSeconds - notes[note.Number - 1].Start));
+                    own.Add(off[^1] - (1000 * TestSounds.OwnStart(folder, program, notes[note.Number - 1].Note)));
                 }
             }
         }
 
-        var away = off.Select(Math.Abs).Order().ToList();
-        Console.WriteLine($"| {instrument.Id} | {slurred} | {100.0 * asSlurred / slurred:0.0} % | {tongued} | {100.0 * asTongued / tongued:0.0} % | {off.Median():0} ({away[(int)(0.95 * (away.Count - 1))]:0}, {away[^1]:0}) |");
+        Console.WriteLine($"| {instrument.Id} | {slurred} | {100.0 * asSlurred / slurred:0.0} % | {tongued} | {100.0 * asTongued / tongued:0.0} % | {Off(off)} | {Off(own)} |");
+    }
+
+    private static string Off(List<double> ms)
+    {
+        var away = ms.Select(Math.Abs).Order().ToList();
+        return $"{ms.Median():0} ({away[(int)(0.95 * (away.Count - 1))]:0}, {away[^1]:0})";
     }
 
     private static void Cracks(Instrument instrument)

@@ -53,6 +53,29 @@ public static class TestSounds
             Run("fluidsynth", "-ni", "-q", "-R", "0", "-C", "0", "-g", "0.8", "-r", "44100", "-O", "s16", "-F", wav, SoundFont, midi);
     }
 
+    /// <summary>
+    /// When a sampled note is there: seconds from its MIDI start until, sounding alone, it first comes to a tenth of the peak of its
+    /// first half second, read sample by sample. Samples begin softly; a MIDI time is no sound yet.
+    /// </summary>
+    internal static double OwnStart(string folder, int program, int note)
+    {
+        const double Lead = 0.5;
+        var (midi, wav) = (Path.Combine(folder, $"alone-{program}-{note}.mid"), Path.Combine(folder, $"alone-{program}-{note}.wav"));
+        MidiScale.Write(midi, program, [(Lead, 1.0, note, 90)]);
+        Synthesise(midi, wav);
+        using var stream = File.OpenRead(wav);
+        var sound = WavFile.Read(stream, wav);
+        var first = (int)(Lead * sound.SampleRate);
+        var samples = sound.Samples.AsSpan(first, sound.SampleRate / 2);
+        var peak = 0f;
+        foreach (var sample in samples)
+            peak = Math.Max(peak, Math.Abs(sample));
+        var at = 0;
+        while (Math.Abs(samples[at]) < peak / 10)
+            at++;
+        return (double)at / sound.SampleRate;
+    }
+
     private static TestSound Sines(string folder, string name, double? noiseDb)
     {
         const int Rate = 44100;

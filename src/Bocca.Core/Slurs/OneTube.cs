@@ -10,7 +10,7 @@ namespace Bocca.Core.Slurs;
 /// </summary>
 internal static class OneTube
 {
-    /// <summary>A partial further off than this is not what was heard (cents).</summary>
+    /// <summary>A partial further off than this is not what was heard (cents), unless every other one is twice as far: lips bend a note, they do not change the tube.</summary>
     private const double WithinCents = 80;
 
     private static readonly HashSet<NoteOutcome> Moved = [NoteOutcome.OtherSetting, NoteOutcome.SlideOff, NoteOutcome.TwoReadings];
@@ -33,8 +33,9 @@ internal static class OneTube
             return judged;
         var meant = judged.Meant;
         double Off(int partial) => Math.Abs(Tuning.Cents(player.Hertz(meant.Tube, partial), heard));
-        var partial = Enumerable.Range(1, HarmonicSeries.Highest).MinBy(Off);
-        if (Off(partial) > WithinCents)
+        var nearest = Enumerable.Range(1, HarmonicSeries.Highest).OrderBy(Off).Take(2).ToList();
+        var partial = nearest[0];
+        if (Off(partial) > Math.Max(WithinCents, Off(nearest[1]) / 2))
             return judged;
         var by = partial - meant.Partial;
         return judged with

@@ -100,15 +100,17 @@ public sealed class NoteFinder
     /// <summary>A tone cut into notes.</summary>
     private List<Piece> Pieces(ToneRun tone)
     {
-        var cuts = Dips(tone).Select(at => (At: at, Dip: true)).ToList();
+        var cuts = Dips(tone).ConvertAll(dip => (dip.At, Dip: true, dip.Deep));
         // A start may begin off its pitch: what changes close to a touch of the tongue is part of it.
-        cuts.AddRange(Changes(tone).Where(change => !cuts.Exists(cut => Math.Abs(cut.At - change) * HopSeconds < LongestScoopSeconds)).Select(at => (at, false)));
+        cuts.AddRange(Changes(tone).Where(change => !cuts.Exists(cut => Math.Abs(cut.At - change) * HopSeconds < LongestScoopSeconds)).Select(at => (at, false, false)));
         cuts.Sort((one, other) => one.At.CompareTo(other.At));
         var pieces = new List<Piece>();
         var (from, joined, touched) = (tone.First, false, false);
-        foreach (var (at, dip) in cuts)
+        foreach (var (at, dip, deep) in cuts)
         {
-            if ((at - from) * HopSeconds < (from == tone.First ? LongestScoopSeconds : dip ? ShortestRepeatSeconds : ShortestSeconds))
+            // What a note does soon after it was begun is its start, unless the level falls away.
+            var begun = from == tone.First || (touched && dip && !deep);
+            if ((at - from) * HopSeconds < (begun ? LongestScoopSeconds : dip ? ShortestRepeatSeconds : ShortestSeconds))
                 continue;
             pieces.Add(new Piece(from, at, joined, true, touched));
             // Between two pitches the level may dip without the tongue; how deep it dips tells them apart later.
@@ -159,15 +161,16 @@ public sealed class NoteFinder
         return changes;
     }
 
-    /// <summary>Frames at which the tongue touched within a tone.</summary>
-    private List<int> Dips(ToneRun tone)
+    /// <summary>Frames at which the tongue touched within a tone, and whether the level fell away there.</summary>
+    private List<(int At, bool Deep)> Dips(ToneRun tone)
     {
         var frames = Enumerable.Range(tone.First, tone.End - tone.First).Select(i => _track.Frames[i]).ToList();
-        var window = Window(frames.Where(frame => frame.Voiced).Select(frame => frame.FrequencyHz).Median());
+        var hertz = frames.Where(frame => frame.Voiced).Select(frame => frame.FrequencyHz).Median();
+        var window = Window(hertz);
         var levels = frames.ConvertAll(frame => _envelope.LevelDb(frame.TimeSeconds, window));
         var usual = 1 - frames.Select(frame => frame.Clarity).Median();
         var disturbed = frames.ConvertAll(frame => frame.Voiced ? 1 - frame.Clarity : 1);
-        var dips = new List<int>();
+        var dips = new List<(int At, bool Deep)>();
         var edge = Frames(0.05);
         for (var i = edge; i < levels.Count - edge; i++)
         {
@@ -175,11 +178,20 @@ public sealed class NoteFinder
                 && Math.Min(Most(levels, i - Frames(DipSeconds), i), Most(levels, i, i + Frames(BackSeconds))) - levels[i] >= DeepDb;
             var touched = disturbed[i] >= Math.Max(LeastDisturbed, DisturbedRatio * usual) && disturbed[i] >= Most(disturbed, i - 4, i + 4)
                 && Most(levels, i - 2, i + Frames(QuickSeconds)) - Least(levels, i - Frames(QuickSeconds), i + 2) >= ShallowDb;
-            if ((deep || touched) && (dips.Count == 0 || tone.First + i - dips[^1] > edge))
-                dips.Add(tone.First + i);
+            if ((deep || (touched && Breaks(tone, i, frames))) && (dips.Count == 0 || tone.First + i - dips[^1].At > edge))
+                dips.Add((tone.First + i, deep));
         }
 
         return dips;
+    }
+
+    /// <summary>Whether a running tone stops repeating its period about a frame: a rough start or a swell is rough throughout, the tongue is not.</summary>
+    private bool Breaks(ToneRun tone, int i, List<PitchFrame> frames)
+    {
+        var at = frames[i].TimeSeconds;
+        var before = Middle(tone.First + Math.Max(0, i - Frames(BreakBeforeSeconds) - SideFrames), tone.First + Math.Max(1, i - SkippedFrames));
+        var from = Math.Max(_track.Frames[tone.First].TimeSeconds, at - BreakBeforeSeconds - UsualSeconds);
+        return before is { } hertz && _break.First(from, Math.Max(from + (2.5 / hertz), at - BreakBeforeSeconds), at + BreakAfterSeconds, hertz) is not null;
     }
 
     private static int Frames(double seconds) => (int)Math.Round(seconds / HopSeconds);
@@ -199,7 +211,7 @@ public sealed class NoteFinder
         var from = _track.Frames[piece.First].TimeSeconds - (HopSeconds / 2);
         var to = _track.Frames[piece.End - 1].TimeSeconds + (HopSeconds / 2);
         var running = piece.Joined || (piece.Touched && !FallsAway(from, level, window));
-        var start = running && before is not null ? Broken(from, before) : Start(from, before?.EndSeconds ?? 0, level, window);
+        var start = running && before is not null ? Broken(from, before, level) : Start(from, before?.EndSeconds ?? 0, level, window);
         var end = End(piece, to, next, level, window);
         var dip = before is null ? (double?)null : Dip(before, start, level, window);
         // A tone that changes its pitch without falling silent was not begun anew, even where its pitch was lost for a moment.
@@ -222,11 +234,14 @@ public sealed class NoteFinder
         };
     }
 
-    /// <summary>Where a note begins in a running tone: where the tone before it is first disturbed.</summary>
-    private double Broken(double at, SoundedNote before)
+    /// <summary>Where a note begins in a running tone: where the tone before it is first disturbed, but not before the level has fallen away.</summary>
+    private double Broken(double at, SoundedNote before, double level)
     {
         var search = Math.Max(before.StartSeconds + BreakEdgeSeconds, at - BreakBeforeSeconds);
-        return _break.First(Math.Max(before.StartSeconds + (BreakEdgeSeconds / 2), search - UsualSeconds), search, at + BreakAfterSeconds, before.MedianHz) ?? at;
+        var start = _break.First(Math.Max(before.StartSeconds + (BreakEdgeSeconds / 2), search - UsualSeconds), search, at + BreakAfterSeconds, before.MedianHz) ?? at;
+        var window = Window(before.MedianHz);
+        var lowest = Enumerable.Range(0, Math.Max(0, (int)((at + BreakAfterSeconds - start) / 0.002))).Select(step => start + (0.002 * step)).DefaultIfEmpty(start).MinBy(moment => _envelope.LevelDb(moment, window));
+        return _envelope.LevelDb(lowest, window) < Math.Min(level, before.LevelDb) - TonguedDipDb ? lowest : start;
     }
 
     /// <summary>Where the level is least about a moment.</summary>

@@ -89,7 +89,7 @@ public static class RowListener
     public static HeardRow Hear(MonoSound sound, AskedRow asked)
     {
         var (plan, player) = (asked.Plan, asked.Player);
-        var track = PitchTrack.Of(sound);
+        var track = PitchSlips.Mended(sound, PitchTrack.Of(sound));
         if (Disturbance.Find(sound, track, [], voiceAsked: true) is { Kind: not DisturbanceKind.Narrow } problem)
             return new HeardRow(track, [.. plan.Notes.Select((note, i) => new RowNote(i + 1, note, Unreadable(note.Meant, problem), null, null))], [], problem, null);
         var starts = Starts(sound, asked);
