@@ -67,6 +67,25 @@ public sealed class SlursPageTests : IDisposable
         Assert.Contains("the tongue began it", (await tab.SendAsync(gone, "form[action*=Restore]")).Page.Body!.TextContent);
     }
 
+    [Fact]
+    public async Task The_lips_are_tried_on_a_slur_and_say_what_broke_it()
+    {
+        var pupil = await AddAsync();
+        var page = (await Tab().OpenAsync($"/slurs/{pupil.Id}/lips?drill=pair:0:3")).Page;
+        Assert.Equal(3, page.QuerySelectorAll(".handles input[type=range]").Length);
+        async Task<IHtmlDocument> TryAsync(double reach) => (await Tab().OpenAsync($"/slurs/{pupil.Id}/lips?handler=Try&drill=pair:0:3&tempo=72&reach={reach}&opening=50&air=50")).Page;
+        var usual = await TryAsync(100);
+        Assert.Equal("slurs", usual.QuerySelector("[data-tried]")!.GetAttribute("data-tried"));
+        using var sound = new MemoryStream(Convert.FromBase64String(usual.QuerySelector("[data-tried]")!.GetAttribute("data-wav")!));
+        Assert.InRange(WavFile.Read(sound, "tried").Seconds, 6, 9);
+        var stays = await TryAsync(0);
+        Assert.Contains("kept sounding", stays.QuerySelector("[data-spoke]")!.TextContent);
+        Assert.Contains("0 % of the way", stays.QuerySelector("[data-why]")!.TextContent);
+        Assert.Equal(HttpStatusCode.NotFound, (await Tab().OpenAsync($"/slurs/{pupil.Id}/lips?drill=pair:0:99")).Response.StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await Tab().OpenAsync("/slurs/999/lips")).Response.StatusCode);
+        Assert.Contains("no slur inside", (await Tab().OpenAsync($"/slurs/{(await AddAsync(LearningStage.Lips)).Id}/lips")).Page.Body!.TextContent);
+    }
+
     [Theory]
     [InlineData("drill=pair:0:3&tempo=9000&times=1", "beats a minute, not 9000")]
     [InlineData("drill=pair:0:99&tempo=80&times=1", "does not fit")]

@@ -20,10 +20,10 @@ public sealed record LipSetting(double Tension, double Opening, double Air)
         new(Math.Clamp(100 * Math.Log(0.965 * partial / LowestPartial) / Math.Log(HighestPartial / LowestPartial), 0, 100), 50, 50);
 
     /// <summary>The handles of the model on a tube with this first partial.</summary>
-    internal LipHandles On(double partialOneHz) => new(
-        partialOneHz * LowestPartial * Math.Pow(HighestPartial / LowestPartial, Within(Tension)),
-        Math.Pow(MostOpen, (2 * Within(Opening)) - 1),
-        2 * LipTuning.UsualPressure * Within(Air));
+    internal LipHandles On(double partialOneHz) => On(partialOneHz, Opening, Air) with { TensionHz = partialOneHz * LowestPartial * Math.Pow(HighestPartial / LowestPartial, Within(Tension)) };
+
+    /// <summary>The handles of the model for lips of this frequency.</summary>
+    internal static LipHandles On(double tensionHz, double opening, double air) => new(tensionHz, Math.Pow(MostOpen, (2 * Within(opening)) - 1), 2 * LipTuning.UsualPressure * Within(air));
 
     private static double Within(double handle) => Math.Clamp(handle, 0, 100) / 100;
 }
@@ -108,7 +108,7 @@ public sealed record LipTrial(MonoSound Sound, LipOutcome Outcome, double? Hertz
         if (voiced.Count < frames.Count / 4 || level < UnheardDb)
         {
             var loud = level > UnheardDb;
-            return new LipTrial(sound, loud ? LipOutcome.AirOnly : LipOutcome.Silence, null, null, null, null, level, NoTone(setting, loud));
+            return new LipTrial(sound, loud ? LipOutcome.AirOnly : LipOutcome.Silence, null, null, null, null, level, NoTone(setting.Opening, setting.Air, loud));
         }
 
         var hertz = voiced.Select(frame => frame.FrequencyHz).Median();
@@ -131,22 +131,28 @@ public sealed record LipTrial(MonoSound Sound, LipOutcome Outcome, double? Hertz
             : $"It buzzes at {hertz:0} Hz: without a tube every height is free.";
     }
 
+    /// <summary>What lips so far apart, lips pressed together, and too much breath do to a tone.</summary>
+    internal const string Airy = "Airy: the lips stand so far apart that they no longer close, and more breath passes than is turned into tone.",
+        Pinched = "Pinched: pressed together, little of the lips moves and little air passes; it comes out thin and sharp.",
+        Forced = "Forced: more breath opens the lips further each time, louder and brighter, and drives the pitch up.";
+
     private static string Why(LipSetting setting, double noise, SoundStage on) => setting switch
     {
-        { Opening: >= 65 } when noise < 18 => "Airy: the lips stand so far apart that they no longer close, and more breath passes than is turned into tone.",
-        { Opening: <= 35 } => "Pinched: pressed together, little of the lips moves and little air passes; it comes out thin and sharp.",
-        { Air: >= 80 } => "Forced: more breath opens the lips further each time, louder and brighter, and drives the pitch up.",
+        { Opening: >= 65 } when noise < 18 => Airy,
+        { Opening: <= 35 } => Pinched,
+        { Air: >= 80 } => Forced,
         _ when on == SoundStage.Instrument => "The lips are near this place of the tube, and it holds them there.",
         _ => "",
     };
 
-    private static string NoTone(LipSetting setting, bool loud)
+    /// <summary>Why lips give no tone.</summary>
+    internal static string NoTone(double opening, double air, bool loud)
     {
-        if (setting.Opening >= 60)
+        if (opening >= 60)
             return "Air without a tone: so far apart, the breath passes and nothing pulls the lips back.";
-        if (setting.Air < 40)
+        if (air < 40)
             return loud ? "Air without a tone: too little breath to set the lips swinging." : "Nothing: too little breath to set the lips swinging.";
-        return setting.Opening <= 35
+        return opening <= 35
             ? "Nothing: the lips are pressed shut harder than the breath can part them."
             : "The lips hang between two places where the tube answers, and neither takes them.";
     }

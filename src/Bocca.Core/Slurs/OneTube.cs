@@ -15,19 +15,22 @@ internal static class OneTube
 
     private static readonly HashSet<NoteOutcome> Moved = [NoteOutcome.OtherSetting, NoteOutcome.SlideOff, NoteOutcome.TwoReadings];
 
-    public static HeardRow Of(HeardRow row, PlayerSituation player)
+    /// <param name="row">What was heard.</param>
+    /// <param name="player">Who plays what.</param>
+    /// <param name="surely">Whether the hand is known to stay: what fits no partial of the tube then lay between two of them.</param>
+    public static HeardRow Of(HeardRow row, PlayerSituation player, bool surely)
     {
         var notes = new List<RowNote>();
         foreach (var phrase in row.Phrases)
         {
-            var stayed = phrase.Select(note => note.Asked.Meant.Setting).Distinct().Count() == 1 && phrase.Any(note => note.Judged.Outcome == NoteOutcome.Right);
-            notes.AddRange(stayed ? phrase.Select(note => Moved.Contains(note.Judged.Outcome) ? note with { Judged = OnTube(note.Judged, player) } : note) : phrase);
+            var stayed = surely || (phrase.Select(note => note.Asked.Meant.Setting).Distinct().Count() == 1 && phrase.Any(note => note.Judged.Outcome == NoteOutcome.Right));
+            notes.AddRange(stayed ? phrase.Select(note => Moved.Contains(note.Judged.Outcome) ? note with { Judged = OnTube(note.Judged, player, surely) } : note) : phrase);
         }
 
         return row with { Notes = notes };
     }
 
-    private static JudgedNote OnTube(JudgedNote judged, PlayerSituation player)
+    private static JudgedNote OnTube(JudgedNote judged, PlayerSituation player, bool surely)
     {
         if (judged.HeardHz is not { } heard)
             return judged;
@@ -36,7 +39,7 @@ internal static class OneTube
         var nearest = Enumerable.Range(1, HarmonicSeries.Highest).OrderBy(Off).Take(2).ToList();
         var partial = nearest[0];
         if (Off(partial) > Math.Max(WithinCents, Off(nearest[1]) / 2))
-            return judged;
+            return surely ? Between(judged, Math.Min(partial, nearest[1]), Math.Max(partial, nearest[1])) : judged;
         var by = partial - meant.Partial;
         return judged with
         {
@@ -49,4 +52,15 @@ internal static class OneTube
             Sentence = by == 0 ? $"{meant.Written} came." : $"{meant.Written} ({meant.Setting}) was meant; {judged.HeardWritten} came: {NoteSentence.Partials(by)}, partial {partial} of the same tube.",
         };
     }
+
+    private static JudgedNote Between(JudgedNote judged, int low, int high) => judged with
+    {
+        Outcome = NoteOutcome.NoClearTone,
+        Partial = null,
+        By = 0,
+        Cm = null,
+        OtherSetting = null,
+        Readings = [],
+        Sentence = $"{judged.Meant.Written} was meant; {judged.HeardWritten} came, between partials {low} and {high}.",
+    };
 }

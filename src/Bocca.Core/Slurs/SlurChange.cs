@@ -13,6 +13,9 @@ public sealed record SlurChange
     /// <summary>On the new note for so many frames of 10 ms, it has arrived; on another partial for so many, that was touched.</summary>
     private const int StaysFrames = 5, TouchedFrames = 3;
 
+    /// <summary>So far under the softer of the two notes nothing sounds (dB).</summary>
+    private const double SilentDb = 12;
+
     private const double TouchedCents = 40, OvershootSeconds = 0.15;
 
     /// <summary>Number of the note it leads to, counted from 1; the one before is where it comes from.</summary>
@@ -89,7 +92,8 @@ public sealed record SlurChange
         {
             AtSeconds = next.Tongued ? next.StartSeconds : Math.Min(next.StartSeconds, track.Frames[Math.Min(left, track.Frames.Count - 1)].TimeSeconds + PitchTrack.HopSeconds),
             PassageMs = 1000 * PitchTrack.HopSeconds * Math.Max(0, arrived - left - 1),
-            GapMs = 1000 * PitchTrack.HopSeconds * Enumerable.Range(left, Math.Max(0, arrived - left)).Count(frame => !track.Frames[frame].Voiced),
+            // Without a pitch is not yet without a sound: lips between two partials have none for a moment.
+            GapMs = 1000 * PitchTrack.HopSeconds * Enumerable.Range(left, Math.Max(0, arrived - left)).Count(frame => !track.Frames[frame].Voiced && track.Frames[frame].LevelDb < Math.Min(old.LevelDb, next.LevelDb) - SilentDb),
             DipDb = next.DipDb ?? 0,
             OvershootCents = Lasting([.. Enumerable.Range(reached, Math.Max(0, Math.Min(end, reached + Frame(OvershootSeconds)) - reached)).Where(frame => track.Frames[frame].Voiced)
                 .Select(frame => direction * Cents(frame, next.MedianHz))]),

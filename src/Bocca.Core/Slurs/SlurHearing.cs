@@ -43,9 +43,13 @@ public sealed record HeardSlur(HeardRow Row, IReadOnlyList<SlurChange> Changes, 
     /// <param name="asked">What was asked.</param>
     /// <param name="firstCueSeconds">When the first note was due, seconds into the sound; null to use the sound's own marks or take the notes as they come.</param>
     /// <param name="missingSeconds">How much of the recording did not arrive.</param>
-    public static HeardSlur Hear(MonoSound sound, AskedSlur asked, double? firstCueSeconds = null, double missingSeconds = 0)
+    /// <param name="handStays">Whether it is known that the hand did not move, as of the lip model; where not, the sound has to show it.</param>
+    public static HeardSlur Hear(MonoSound sound, AskedSlur asked, double? firstCueSeconds = null, double missingSeconds = 0, bool handStays = false)
     {
-        var row = OneTube.Of(RowListener.Hear(sound, new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = firstCueSeconds, MissingSeconds = missingSeconds }), asked.Player);
+        var played = RowListener.Hear(sound, new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = firstCueSeconds, MissingSeconds = missingSeconds });
+        var row = HeldOver.Of(OneTube.Of(played, asked.Player, handStays), asked);
+        if (row.Doubt is null && !handStays && !asked.Slur.Shape.Neighbours)
+            row = row with { Doubt = RowDoubt.OtherRow(asked.Slur.Notes[0].Tube, [.. played.Notes.Select(note => note.Sound).OfType<SoundedNote>(), .. played.Extra], asked.Player) };
         var changes = row.Notes.Zip(row.Notes.Skip(1)).Where(pair => pair.First.Judged.Meant.SlurredToNext).Select(pair => SlurChange.Of(row.Track, asked.Player, pair.First, pair.Second)).ToList();
         return new HeardSlur(row, changes, Low(row), row.Notes.Where(note => !note.Judged.Meant.SlurredToNext && note.Sound is not null)
             .Any(note => note.Sound!.Seconds < LeastHeldShare * note.Asked.Beats * asked.Plan.BeatSeconds));

@@ -25,6 +25,9 @@ public enum RowDoubtKind
 
     /// <summary>Two pitches sound at once.</summary>
     TwoPlayers,
+
+    /// <summary>Most of the take belongs to none of the notes asked, nor to their tubes.</summary>
+    OtherRow,
 }
 
 /// <summary>A doubt about the whole take, with what to do. The take is kept and judged as announced.</summary>
@@ -41,6 +44,18 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
 
     /// <summary>From this many notes on a shift means something.</summary>
     private const int FewestNotes = 3;
+
+    /// <summary>A sound further than this from every partial of a tube is none of it (cents).</summary>
+    private const double PartialCents = 60;
+
+    /// <summary>Whether a take on one tube holds mostly what that tube does not give, nor any other one tube: another exercise was played. Null where not.</summary>
+    internal static RowDoubt? OtherRow(Tube tube, IReadOnlyList<SoundedNote> sounded, PlayerSituation player)
+    {
+        bool Gives(Tube each, SoundedNote sound) => Enumerable.Range(1, HarmonicSeries.Highest).Any(partial => Math.Abs(Tuning.Cents(player.Hertz(each, partial), sound.MedianHz)) <= PartialCents);
+        bool Mostly(Tube each) => 2 * sounded.Count(sound => Gives(each, sound)) > sounded.Count;
+        return sounded.Count < FewestNotes || Mostly(tube) || player.Instrument.Tubes.Any(Mostly) ? null
+            : new RowDoubt(RowDoubtKind.OtherRow, "Most of what was heard belongs to none of these notes: it looks like another exercise. Choose what was played, and hear it again.");
+    }
 
     /// <summary>The shift that all sounds share against what was meant, cents; null where they share none.</summary>
     internal static double? SharedShift(IReadOnlyList<MeantNote> meant, IReadOnlyList<SoundedNote> sounded, Tuning tuning)

@@ -64,6 +64,33 @@ public sealed class SlurHearingTests
         Assert.Contains(verdict.Findings, finding => finding.Symptom.Id == "oneHigh");
     }
 
+    [Theory]
+    [InlineData("trumpet-bb", 3)]
+    [InlineData("trombone", 3)]
+    public void A_slur_that_never_leaves_its_note_kept_sounding_and_was_not_silent(string id, int first)
+    {
+        var (heard, verdict, _) = Hear(id, "pair", first, ["partial=-1@2"]);
+        Assert.Equal([NoteOutcome.Right, NoteOutcome.PreviousNote, NoteOutcome.Right], heard.Row.Notes.Select(note => note.Judged.Outcome));
+        Assert.Contains($"partial {first} kept sounding", verdict.Summary, StringComparison.Ordinal);
+        Assert.Contains(verdict.Findings, finding => finding.Symptom.Id == "slurStays");
+    }
+
+    [Fact]
+    public void A_take_of_another_exercise_says_so_and_is_not_judged_as_this_one()
+    {
+        // Asked: to and fro between the third and fourth partial. Played: a scale-like row of tongued notes a good way off.
+        var instrument = Catalogue.Get("trumpet-bb");
+        var player = new PlayerSituation(instrument, instrument.Readings[0]);
+        var slurs = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
+        var asked = new AskedSlur(SlurWriter.Sheet(slurs, SlurShape.Get("pair"), 3).Slurs[0], 80, 1, player, LearningStage.FirstNotes);
+        var other = RowPlan.Even(MeantNote.Row(instrument, instrument.Readings[0], "C4 D4 E4 D4 C4 D4 E4"), 80, 1);
+        var sound = SimulatedPlayer.PlayRow(instrument, PlayedNote.Row(other, player, new RowCharacter("x", "x", [], [])), 80, [], 3).Sound;
+        var heard = HeardSlur.Hear(new Core.Sound.MonoSound(sound.Samples, sound.SampleRate), asked);
+        var verdict = SlurJudge.Judge(heard, asked, JudgedPupil.Unknown with { Approach = Approach.Of(ApproachPreset.MouthpieceFirst) }, null);
+        Assert.Equal(TakeOutcome.CannotTell, verdict.Outcome);
+        Assert.Contains("another", verdict.Summary, StringComparison.OrdinalIgnoreCase);
+    }
+
     [Fact]
     public void A_tube_that_was_not_changed_is_found_by_its_tuning()
     {

@@ -42,8 +42,6 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
     /// <summary>Minutes that a day's slurs may take (common practice).</summary>
     private const double Minutes = 5;
 
-    private const double UsualTempo = 72;
-
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? SlurId { get; set; }
 
@@ -184,8 +182,6 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
 
     private SlurView ViewOf(SlurTake? take, Slur slur, double tempo, int times) =>
         new(Pupil!, Player!, take, slur, tempo, times, Day?.Slurs.FirstOrDefault(chosen => chosen.Slur.Id == slur.Id)?.Reason ?? "");
-
-    private static double TempoOr(double? tempo) => Math.Clamp(tempo ?? UsualTempo, CuePlan.TempoRange.Slowest, CuePlan.TempoRange.Fastest);
 
     private Task<SlurTake?> OneAsync(int id) => Db.Slurs.FirstOrDefaultAsync(take => take.Id == id && take.PupilId == PupilId);
 

@@ -1,4 +1,5 @@
 using Bocca.Core.Breath;
+using Bocca.Core.Practice;
 using Bocca.Core.Slurs;
 using Bocca.Core.Tone;
 using Bocca.Web.Data;
@@ -11,6 +12,9 @@ namespace Bocca.Web.Pages.Slurs;
 /// <summary>A page about slurs: who slurs on what, and the tries so far.</summary>
 public abstract class SlursPage(BoccaDb db, TimeProvider time) : StagePage(db)
 {
+    /// <summary>Beats a minute where nobody said otherwise (ours, editable).</summary>
+    protected const double UsualTempo = 72;
+
     private const int TakesThatCount = 200;
 
     /// <summary>Who slurs; null while nobody is chosen.</summary>
@@ -28,6 +32,8 @@ public abstract class SlursPage(BoccaDb db, TimeProvider time) : StagePage(db)
                 await LoadAsync();
             return await next();
         });
+
+    protected static double TempoOr(double? tempo) => Math.Clamp(tempo ?? UsualTempo, CuePlan.TempoRange.Slowest, CuePlan.TempoRange.Fastest);
 
     protected IQueryable<SlurTake> Takes() => Db.Slurs.AsNoTracking().Where(take => take.PupilId == Pupil!.Id && take.InstrumentId == Pupil.InstrumentId).OrderByDescending(take => take.RecordedAt).ThenByDescending(take => take.Id);
 

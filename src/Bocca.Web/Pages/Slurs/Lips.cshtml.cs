@@ -1,0 +1,55 @@
+using Bocca.Core.Simulation;
+using Bocca.Core.Slurs;
+using Bocca.Core.Sound;
+using Bocca.Core.Tone;
+using Bocca.Web.Data;
+using Bocca.Web.Drawings;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Bocca.Web.Pages.Slurs;
+
+/// <summary>What the handles gave: the path over the rungs, words, and the sound as base64 of a WAV.</summary>
+public sealed record TriedSlur(RowDrawing Row, string Words, string Sentence, string Why, bool Slurred, string Wav);
+
+/// <summary>Try the lips on a slur: three handles on the lip model, to hear and see what carries it across and what breaks it.</summary>
+public sealed class LipsModel(BoccaDb db, TimeProvider time) : SlursPage(db, time)
+{
+    /// <summary>The slur tried.</summary>
+    public SlurView? View { get; private set; }
+
+    /// <summary>The slurs along one tube that the pupil has on the settings in use, the one tried first.</summary>
+    public IReadOnlyList<Slur> Offered { get; private set; } = [];
+
+    public IActionResult OnGet(string? drill, double? tempo)
+    {
+        if (Pupil is null)
+            return NotFound();
+        var slurs = SlurWriter.All(Player!).Where(slur => !slur.Shape.Neighbours).ToList();
+        if ((drill is null ? slurs.FirstOrDefault() : slurs.Find(slur => slur.Id == drill)) is not { } chosen)
+            return drill is null ? Page() : NotFound();
+        View = new SlurView(Pupil, Player!, null, chosen, TempoOr(tempo), 1, "");
+        Offered = [.. slurs.Where(slur => slur.Shape.Id == chosen.Shape.Id || slur.Setting == chosen.Setting)];
+        return Page();
+    }
+
+    /// <summary>Plays the slur with the handles where they stand.</summary>
+    public IActionResult OnGetTry(string drill, double? tempo, double reach, double opening, double air)
+    {
+        if (Pupil is null || SlurWriter.Find(Player!, drill) is not { } slur)
+            return NotFound();
+        try
+        {
+            var asked = new AskedSlur(slur, TempoOr(tempo), 1, Situation, Pupil.Stage);
+            var trial = SlurTrial.Play(asked, new SlurLips(Math.Clamp(reach, 0, 200), opening, air), 1);
+            var wav = new MemoryStream();
+            WavFile.Write(wav, trial.Sound);
+            var trace = RowTrace.Of(trial.Heard.Row, new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = asked.Plan.BeatSeconds });
+            var view = new SlurView(Pupil, Player!, null, slur, asked.Tempo, 1, "");
+            return Partial("_Tried", new TriedSlur(new RowDrawing(trace, 760, 290, view.Rungs), RowDrawing.Words(trace), trial.Sentence, trial.Why, trial.Slurred, Convert.ToBase64String(wav.ToArray())));
+        }
+        catch (ArgumentException problem)
+        {
+            return Refuse(problem.Message);
+        }
+    }
+}

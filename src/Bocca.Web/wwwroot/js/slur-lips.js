@@ -1,0 +1,55 @@
+import { audio, inWords } from "./sound.js";
+
+// Try the lips on a slur: three handles, the slur as the lip model plays it, heard and drawn over the rungs.
+export const slurLips = () => ({
+  handles: { reach: 100, opening: 50, air: 50 },
+  waits: false,
+  trouble: "",
+  turn: 0,
+  playing: null,
+
+  field(name) {
+    return this.$root.querySelector(`[name=${name}]`);
+  },
+
+  at(name, unit) {
+    return `${this.handles[name]} ${unit}`;
+  },
+
+  usual() {
+    for (const [name, value] of Object.entries({ reach: 100, opening: 50, air: 50 })) this.field(name).value = value;
+    this.hear();
+  },
+
+  choose() {
+    location.assign(`/slurs/${this.$root.dataset.pupil}/lips?${new URLSearchParams({ drill: this.field("drill").value, tempo: this.field("tempo").value })}`);
+  },
+
+  // Only the newest answer counts; an older one that comes late is neither heard nor drawn.
+  async hear() {
+    const turn = ++this.turn;
+    this.trouble = "";
+    this.waits = true;
+    for (const name of Object.keys(this.handles)) this.handles[name] = Number(this.field(name).value);
+    try {
+      const { context } = await audio();
+      const query = new URLSearchParams({ handler: "Try", drill: this.field("drill").value, tempo: this.field("tempo").value, ...this.handles });
+      const response = await fetch(`/slurs/${this.$root.dataset.pupil}/lips?${query}`);
+      if (!response.ok) throw new Error(response.status === 422 ? await response.text() : "The lips could not be tried. Once more.");
+      const answer = await response.text();
+      if (turn !== this.turn) return;
+      this.$refs.answer.innerHTML = answer;
+      const { wav } = this.$refs.answer.firstElementChild.dataset;
+      const sound = await context.decodeAudioData(Uint8Array.from(atob(wav), (letter) => letter.charCodeAt(0)).buffer);
+      if (turn !== this.turn) return;
+      this.playing?.stop();
+      this.playing = new AudioBufferSourceNode(context, { buffer: sound });
+      this.playing.connect(context.destination);
+      this.playing.start();
+    } catch (problem) {
+      if (turn === this.turn) this.trouble = inWords(problem, "try again");
+    } finally {
+      if (turn === this.turn) this.waits = false;
+    }
+  },
+});
