@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { describe, it } from "node:test";
 import { address, bocca, folder, visit } from "./app.mjs";
 
-const drills = ["buzz-bursts", "long-buzz", "four-counts", "four-tongued", "stage-grid", "steady-line", "three-heights", "mp-siren", "buzz-neighbour", "lips-tune", "three-samples", "grip-steps", "air-first-note"];
+const drills = ["buzz-bursts", "long-buzz", "four-counts", "four-tongued", "stage-grid", "steady-line", "three-heights", "mp-siren", "siren-three", "buzz-neighbour", "lips-tune", "three-samples", "grip-steps", "air-first-note"];
 
 async function play(page, drill, character = "good", tempo = "160") {
   await page.goto(`${address}/buzz/1?drill=${drill}`);

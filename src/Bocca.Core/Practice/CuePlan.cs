@@ -26,6 +26,9 @@ public sealed record Cue(double StartBeat, double SoundBeats, double RestBeats, 
 
     /// <summary>Whether it is sung, as a model for what follows: counted, drawn, not judged.</summary>
     public bool Voice { get; init; }
+
+    /// <summary>What this one is played on; null for the same as the rest of the take.</summary>
+    public SoundStage? On { get; init; }
 }
 
 /// <summary>When each try of a take is due, and how long it should sound.</summary>

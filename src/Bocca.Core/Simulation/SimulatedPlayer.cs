@@ -51,7 +51,7 @@ public static class SimulatedPlayer
         {
             var cue = plan.Tries[attempt - 1];
             double Amount(FaultKind kind) => faults.Where(fault => fault.Kind == kind && fault.Befalls(attempt)).Sum(fault => fault.Amount);
-            var buzz = new SimulatedBuzz(stage, instrument, hertz ?? StartHz(instrument), cue.Heights, cue.Glides, Amount, random);
+            var buzz = new SimulatedBuzz(cue.On ?? stage, instrument, hertz ?? StartHz(instrument), cue.Heights, cue.Glides, Amount, random);
             if (buzz.AddTo(samples, plan.Cues[attempt - 1], plan.SecondsOf(cue)) is { } tone)
                 tones.Add(tone);
         }

@@ -43,6 +43,7 @@ public sealed class AimTests
     [Theory]
     [InlineData("three-heights", "middle")]
     [InlineData("mp-siren", "narrow")]
+    [InlineData("siren-three", "level")]
     [InlineData("buzz-neighbour", "level")]
     [InlineData("lips-tune", "level")]
     [InlineData("three-samples", "plain")]
@@ -83,6 +84,43 @@ public sealed class AimTests
         var heard = Hear("horn-f", "mp-siren", SoundStage.Mouthpiece, "silent=1@1,2");
         Assert.Equal(TakeOutcome.Passed, heard.Verdict.Outcome);
         Assert.Equal(3, heard.Measures.Asked.Count());
+    }
+
+    [Theory]
+    [InlineData("trumpet-bb")]
+    [InlineData("trombone")]
+    public void Voice_mouthpiece_and_instrument_lie_over_each_other(string id)
+    {
+        var heard = Hear(id, "siren-three", SoundStage.Instrument, "");
+        Assert.True(heard.Verdict.Outcome == TakeOutcome.Passed, $"{heard.Verdict.Summary} {string.Join("; ", heard.Verdict.Asked)}");
+        var laid = LaidCurves.Of(heard.Strip!)!;
+        Assert.Equal(["sing", "mouthpiece", "instrument"], laid.Labels);
+        Assert.All(laid.Labels.Skip(1), label => Assert.InRange(laid.Likeness(label, "sing"), 0.6, 1));
+        Assert.All(heard.Verdict.Asked.Where(aim => aim.What.Contains("after the voice", StringComparison.Ordinal)), aim => Assert.True(aim.Met, aim.Heard));
+    }
+
+    [Fact]
+    public void A_mouthpiece_that_goes_down_where_the_voice_went_up_does_not_follow_it()
+    {
+        var drill = BuzzDrill.Get("siren-three");
+        var plan = drill.Plan with { Tries = [.. drill.Plan.Tries.Select(cue => cue.Label == "mouthpiece" ? cue with { Heights = [10, 0, 10] } : cue)] };
+        var take = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Instrument, plan, [], 6);
+        var verdict = TakeListener.Hear(take.Sound, new AskedTake(drill, drill.Plan, SoundStage.Instrument, LearningStage.FirstNotes), JudgedPupil.Unknown).Verdict;
+        Assert.NotEqual(TakeOutcome.Passed, verdict.Outcome);
+        Assert.Contains(verdict.Asked, aim => aim is { What: "mouthpiece after the voice", Met: false });
+    }
+
+    // Computed: the likeness is a correlation, so that width and height do not matter and the way does.
+    [Fact]
+    public void Likeness_minds_the_way_and_not_the_width()
+    {
+        LaidCurve Made(string label, Func<double, double> height) => LaidCurves.Curve(label, [.. Enumerable.Range(0, 100).Select(i => i % 9 == 4 ? null : (double?)height(i / 99.0))])!;
+        var laid = new LaidCurves([Made("a", x => Math.Sin(Math.PI * x)), Made("b", x => 40 + (5 * Math.Sin(Math.PI * x))), Made("c", x => -Math.Sin(Math.PI * x)), Made("d", x => Math.Sin(2 * Math.PI * x))]);
+        Assert.Equal(1, laid.Likeness("b", "a"), 0.01);
+        Assert.Equal(5, laid.WidthRatio("b", "a"), 0.05);
+        Assert.Equal(-1, laid.Likeness("c", "a"), 0.01);
+        Assert.Equal(0, laid.Likeness("d", "a"), 0.05);
+        Assert.Null(LaidCurves.Curve("e", [1, 2, null]));
     }
 
     private static HeardTake Hear(string instrumentId, string drillId, SoundStage on, string faults, int seed = 5, JudgedPupil? pupil = null, string? playedAs = null)

@@ -43,6 +43,7 @@ public enum DrillAim
 /// <param name="AsLongAsItLasts">Whether the breath and not the count ends it.</param>
 /// <param name="Tongued">Whether the tongue begins it.</param>
 /// <param name="Voice">Whether it is sung.</param>
+/// <param name="PlayedOn">What these are played on; null for what the take is played on.</param>
 public sealed record DrillSet(
     double SoundBeats,
     double RestBeats,
@@ -53,7 +54,8 @@ public sealed record DrillSet(
     bool Glides = false,
     bool AsLongAsItLasts = false,
     bool Tongued = false,
-    bool Voice = false);
+    bool Voice = false,
+    SoundStage? PlayedOn = null);
 
 /// <summary>How often a day a drill is meant to come round.</summary>
 /// <param name="ADay">Rounds a day.</param>
@@ -117,7 +119,7 @@ public sealed record BuzzDrill(
             for (var time = 0; time < set.Times; time++)
             {
                 IReadOnlyList<double> heights = [.. (set.Heights ?? Cue.Level).Select(height => height + (time * set.Step))];
-                yield return new Cue(beat, set.SoundBeats, set.RestBeats, set.Label, heights, set.Glides) { AsLongAsItLasts = set.AsLongAsItLasts, Tongued = set.Tongued, Voice = set.Voice };
+                yield return new Cue(beat, set.SoundBeats, set.RestBeats, set.Label, heights, set.Glides) { AsLongAsItLasts = set.AsLongAsItLasts, Tongued = set.Tongued, Voice = set.Voice, On = set.PlayedOn };
                 beat += set.SoundBeats + set.RestBeats;
             }
         }

@@ -45,7 +45,7 @@ export const taking = (stop, fields) => ({
   // The stage emptied for a new take: the hand keeps what was asked.
   stage() {
     const stage = this.$root.querySelector("#stage");
-    stage.querySelectorAll(".threads, .legend, .empty-threads, .row-stage").forEach((old) => old.remove());
+    stage.querySelectorAll(".threads, .legend, .empty-threads, .row-stage, .strip, .laid").forEach((old) => old.remove());
     const space = document.createElement("div");
     stage.append(space);
     return space;
