@@ -68,6 +68,32 @@ public sealed class SlursPageTests : IDisposable
     }
 
     [Fact]
+    public async Task The_desk_says_what_was_slurred_last_and_which_slurs_are_due_again()
+    {
+        var pupil = await AddAsync();
+        var tab = Tab();
+        await tab.SendAsync(await HearAsync(tab, pupil.Id, "good"), "form[action*=Keep]");
+        var desk = (await tab.OpenAsync("/")).Page;
+        Assert.Contains("All 2 changes clean", desk.QuerySelector(".heard-line")!.TextContent);
+        Assert.Null(desk.QuerySelector("[data-slurs-due]"));
+        await _room.InRecordAsync(db => db.Slurs.ExecuteUpdateAsync(set => set.SetProperty(take => take.RecordedAt, DateTime.UtcNow.AddDays(-SlurDay.DueDays - 1))));
+        Assert.Contains("1 slur due again", (await tab.OpenAsync("/")).Page.QuerySelector("[data-slurs-due]")!.TextContent);
+    }
+
+    [Theory]
+    [InlineData("a", true)]
+    [InlineData("b", false)]
+    public async Task Slurs_by_ear_are_played_first_and_their_notes_folded(string source, bool byEar)
+    {
+        var pupil = await AddAsync();
+        await _room.InRecordAsync(db => db.Pupils.Where(each => each.Id == pupil.Id).ExecuteUpdateAsync(set => set.SetProperty(each => each.Preset, ApproachPreset.MouthpieceFirst).SetProperty(each => each.Points, $"slurs.source={source}")));
+        var page = (await Tab().OpenAsync($"/slurs/{pupil.Id}")).Page;
+        Assert.Equal(byEar ? "yes" : "", page.QuerySelector("[data-model]")!.GetAttribute("data-first"));
+        Assert.Equal(!byEar, page.QuerySelector("[data-written]")!.HasAttribute("open"));
+        Assert.Equal(byEar, page.QuerySelector("[data-ask]")!.TextContent.Contains("Listen, sing it", StringComparison.Ordinal));
+    }
+
+    [Fact]
     public async Task The_lips_are_tried_on_a_slur_and_say_what_broke_it()
     {
         var pupil = await AddAsync();

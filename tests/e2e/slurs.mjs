@@ -8,6 +8,9 @@ describe("slurs", () => {
   it("are written for today, engraved and played back", { timeout: 60000 }, async () => {
     await visit({}, async (page) => {
       await page.goto(`${address}/slurs/7`);
+      // This pupil learns slurs by ear: the notes are folded away until somebody looks.
+      assert.equal(await page.locator(".engraved").isVisible(), false);
+      await page.click("[data-written] summary");
       await page.waitForSelector(".engraved svg g.slur");
       const day = await page.locator("[data-day] li").count();
       assert.ok(day >= 3 && day <= 5);
@@ -46,6 +49,35 @@ describe("slurs", () => {
       await listen(page, null, 120);
       assert.match(await page.textContent("[data-summary]"), /All 2 changes clean/);
       assert.match(await page.textContent("[data-next]"), /Go on/);
+    });
+  });
+
+  it("by ear are played to the pupil before each take, and stop when stopped", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/slurs/7?drill=glide:0:3`);
+      await page.selectOption("[name=source]", "PracticePlayer");
+      await page.click("[data-go]");
+      await page.waitForFunction(() => document.querySelector("[data-label]").textContent === "listen");
+      await page.click("[data-go]");
+      await page.waitForFunction(() => !document.querySelector(".go.running"));
+      assert.equal(await page.locator("[data-summary]").count(), 0);
+    });
+  });
+
+  it("are tried on the lips: what stays, what goes too far, what slurs", { timeout: 90000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/slurs/7/lips?drill=glide:0:3`);
+      await page.click("[data-go]");
+      await page.waitForSelector("[data-tried=slurs]");
+      for (const [reach, says] of [["0", /kept sounding/], ["200", /partials? high/]]) {
+        await page.fill("[name=reach]", reach);
+        await page.dispatchEvent("[name=reach]", "change");
+        await page.waitForFunction((words) => new RegExp(words).test(document.querySelector("[data-spoke]").textContent), says.source);
+        assert.ok((await page.textContent("[data-why]")).length > 20);
+      }
+      await page.click("[data-usual]");
+      await page.waitForSelector("[data-tried=slurs]");
+      assert.equal(await page.inputValue("[name=reach]"), "100");
     });
   });
 

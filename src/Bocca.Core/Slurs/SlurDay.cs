@@ -21,7 +21,7 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
     private const double Safe = 0.8, Nearly = 0.65, Stretch = 0.45, TooFar = 0.25;
 
     /// <summary>Safe slurs are due again after so many days.</summary>
-    private const double DueDays = 3;
+    public const double DueDays = 3;
 
     /// <summary>Above what is comfortable not longer than this a day (limit, editable downward only).</summary>
     private const double MostSecondsAbove = 120;

@@ -5,6 +5,19 @@ using Bocca.Core.Practice;
 
 namespace Bocca.Core.Slurs;
 
+/// <summary>What stands under the notes of a slur for the mouth.</summary>
+public enum VowelLine
+{
+    /// <summary>Nothing.</summary>
+    None,
+
+    /// <summary>The vowel of each note's register.</summary>
+    ByRegister,
+
+    /// <summary>Room for the teacher's own.</summary>
+    Room,
+}
+
 /// <summary>Who slurs: the tube, how far the range reaches, what the hand may do, how long the breath lasts.</summary>
 /// <param name="Instrument">The instrument; a very one as its passport has it.</param>
 /// <param name="Reading">How it is read.</param>
@@ -26,8 +39,11 @@ public sealed record SlurPlayer(Instrument Instrument, Reading Reading, PlayingR
     /// <summary>Seconds of one usable breath.</summary>
     public double BreathSeconds { get; init; } = UsualBreathSeconds;
 
-    /// <summary>Whether sheets print vowels by register.</summary>
-    public bool Vowels { get; init; } = true;
+    /// <summary>What sheets print of vowels.</summary>
+    public VowelLine Vowels { get; init; } = VowelLine.ByRegister;
+
+    /// <summary>Whether slurs are played to the pupil rather than read.</summary>
+    public bool ByEar { get; init; }
 
     /// <summary>Whether the seventh partial may be used: only on purpose.</summary>
     public bool Seventh { get; init; }
@@ -40,7 +56,8 @@ public sealed record SlurPlayer(Instrument Instrument, Reading Reading, PlayingR
     {
         Hand = Hand.Free.Under(approach, stage),
         Weights = FingeringWeights.Default.Under(approach, stage),
-        Vowels = approach["slur.vowels"] == "a",
+        Vowels = approach["slur.vowels"] switch { "a" => VowelLine.ByRegister, "c" => VowelLine.Room, _ => VowelLine.None },
+        ByEar = approach["slurs.source"] == "a",
     };
 
     /// <summary>

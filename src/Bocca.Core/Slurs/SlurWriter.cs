@@ -15,6 +15,9 @@ public static class SlurWriter
     /// <summary>Partials that charts avoid: far from any note, or flat by nature.</summary>
     private static readonly HashSet<int> Avoided = [7, 11, 13, 14];
 
+    /// <summary>Where the teacher writes a vowel in.</summary>
+    private const string Room = "____";
+
     private const int LowestPartial = 2, HighestPartial = 12;
 
     /// <summary>Every slur of every shape that a player has, in the order of the shapes and the tubes.</summary>
@@ -118,7 +121,7 @@ public static class SlurWriter
     {
         var sounding = Pitch.FromMidi(player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones);
         var beats = index == shape.Steps.Count - 1 ? shape.LastBeats : shape.Beats;
-        return new SlurNote(tube, partial, sounding, Pitch.FromMidi(player.Reading.ToWritten(sounding).Midi), beats, player.Vowels ? Vowel(player.Instrument, sounding) : "");
+        return new SlurNote(tube, partial, sounding, Pitch.FromMidi(player.Reading.ToWritten(sounding).Midi), beats, player.Vowels switch { VowelLine.ByRegister => Vowel(player.Instrument, sounding), VowelLine.Room => Room, _ => "" });
     }
 
     /// <summary>Oh below the concert B flat from which drills start, ee above the concert F, ah between (common practice).</summary>

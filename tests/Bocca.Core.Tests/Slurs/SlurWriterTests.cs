@@ -88,6 +88,8 @@ public sealed class SlurWriterTests
         Assert.Equal(["ah", "ee", "ah", "ah", "ah"], slur.Notes.Select(note => note.Vowel));
         var trumpet = Catalogue.Get("trumpet-bb");
         Assert.All(SlurWriter.All(SlurPlayer.Of(trumpet, trumpet.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.AirFirst))), each => Assert.All(each.Notes, note => Assert.Equal("", note.Vowel)));
+        var own = SlurPlayer.Of(trumpet, trumpet.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst).With("slur.vowels", "c"));
+        Assert.All(SlurWriter.All(own), each => Assert.All(each.Notes, note => Assert.Equal("____", note.Vowel)));
     }
 
     [Fact]
