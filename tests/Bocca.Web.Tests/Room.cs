@@ -96,7 +96,7 @@ public sealed class Tab(HttpClient client)
         return await client.SendAsync(request);
     }
 
-    private static async Task<(HttpResponseMessage Response, IHtmlDocument Page)> ReadAsync(HttpResponseMessage response)
+    public static async Task<(HttpResponseMessage Response, IHtmlDocument Page)> ReadAsync(HttpResponseMessage response)
     {
         var html = await response.Content.ReadAsStringAsync();
         var page = await BrowsingContext.New(AngleSharp.Configuration.Default).OpenAsync(request => request.Content(html));

@@ -94,6 +94,38 @@ public sealed class SlursPageTests : IDisposable
     }
 
     [Fact]
+    public async Task A_teachers_own_slur_comes_from_a_score_and_is_played_like_any_other()
+    {
+        var pupil = await AddAsync();
+        var tab = Tab();
+        var page = (await tab.OpenAsync($"/slurs/{pupil.Id}/own")).Page;
+        async Task<IHtmlDocument> ReadAsync(string name, byte[] file)
+        {
+            using var body = new MultipartFormDataContent { { new ByteArrayContent(file), "score", name } };
+            return (await Web.Tests.Tab.ReadAsync(await tab.PostAsync(page, $"/slurs/{pupil.Id}/own", body))).Page;
+        }
+
+        using var client = _room.CreateClient();
+        var read = await ReadAsync("own.musicxml", await client.GetByteArrayAsync($"/slurs/{pupil.Id}?handler=MusicXml", TestContext.Current.CancellationToken));
+        var link = (IHtmlAnchorElement)read.QuerySelector("[data-own] a")!;
+        Assert.Contains("points", read.QuerySelector("[data-own]")!.TextContent);
+        var stage = (await tab.OpenAsync(link.PathName + link.Search)).Page;
+        Assert.Contains("From a file", stage.QuerySelector("h1")!.TextContent);
+        Assert.Contains("at its widest", stage.QuerySelector("[data-difficulty]")!.TextContent);
+        Assert.Equal(HttpStatusCode.OK, (await tab.OpenAsync($"/slurs/{pupil.Id}/lips{link.Search}")).Response.StatusCode);
+        // What no score should do ends in a sentence with the file's name, never in a fault.
+        foreach (var (text, says) in new[]
+        {
+            ("<!DOCTYPE x [<!ENTITY a 'aaaa'><!ENTITY b '&a;&a;'>]><score-partwise>&b;</score-partwise>", "own.musicxml"),
+            ("not a score", "not MusicXML"),
+            (new string('<', 10), "not MusicXML"),
+            ("PK\u0003\u0004", "own.musicxml"),
+        })
+            Assert.Contains(says, (await ReadAsync("own.musicxml", System.Text.Encoding.UTF8.GetBytes(text))).QuerySelector("[data-trouble]")!.TextContent);
+        Assert.Contains("Choose a MusicXML file", (await Web.Tests.Tab.ReadAsync(await tab.PostAsync(page, $"/slurs/{pupil.Id}/own", new MultipartFormDataContent { { new StringContent(""), "other" } }))).Page.QuerySelector("[data-trouble]")!.TextContent);
+    }
+
+    [Fact]
     public async Task The_lips_are_tried_on_a_slur_and_say_what_broke_it()
     {
         var pupil = await AddAsync();

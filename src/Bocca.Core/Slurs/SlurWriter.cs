@@ -18,7 +18,7 @@ public static class SlurWriter
     /// <summary>Where the teacher writes a vowel in.</summary>
     private const string Room = "____";
 
-    private const int LowestPartial = 2, HighestPartial = 12;
+    internal const int LowestPartial = 2, HighestPartial = 12;
 
     /// <summary>Every slur of every shape that a player has, in the order of the shapes and the tubes.</summary>
     public static IEnumerable<Slur> All(SlurPlayer player) => SlurShape.All.SelectMany(shape => shape.Neighbours
@@ -76,7 +76,9 @@ public static class SlurWriter
     }
 
     /// <summary>The slur with this id; null where the player has none.</summary>
-    public static Slur? Find(SlurPlayer player, string id) => All(player).FirstOrDefault(slur => slur.Id == id);
+    public static Slur? Find(SlurPlayer player, string id) => SlurShape.OwnFrom(id.Split(':')[0]) is { } own
+        ? player.Tubes().SelectMany(tube => OnTube(player, own, tube)).FirstOrDefault(slur => slur.Id == id)
+        : All(player).FirstOrDefault(slur => slur.Id == id);
 
     /// <summary>The slur after one: the same on the next tube, else the next shape from its first tube on; null for none.</summary>
     public static Slur? Onward(SlurPlayer player, Slur slur)
@@ -89,7 +91,8 @@ public static class SlurWriter
                 .SelectMany(shape => Sheet(player, shape, slur.Notes[0].Partial).Slurs.Take(1)).FirstOrDefault();
     }
 
-    private static (Slur? Slur, string Why) Of(SlurPlayer player, SlurShape shape, Tube tube, int firstPartial)
+    /// <summary>A shape on a tube from a partial on, or why there is none.</summary>
+    internal static (Slur? Slur, string Why) Of(SlurPlayer player, SlurShape shape, Tube tube, int firstPartial)
     {
         var notes = new List<SlurNote>();
         for (var i = 0; i < shape.Steps.Count; i++)
@@ -120,8 +123,7 @@ public static class SlurWriter
     private static SlurNote Note(SlurPlayer player, SlurShape shape, Tube tube, int partial, int index)
     {
         var sounding = Pitch.FromMidi(player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones);
-        var beats = index == shape.Steps.Count - 1 ? shape.LastBeats : shape.Beats;
-        return new SlurNote(tube, partial, sounding, Pitch.FromMidi(player.Reading.ToWritten(sounding).Midi), beats, player.Vowels switch { VowelLine.ByRegister => Vowel(player.Instrument, sounding), VowelLine.Room => Room, _ => "" });
+        return new SlurNote(tube, partial, sounding, Pitch.FromMidi(player.Reading.ToWritten(sounding).Midi), shape.BeatsOf(index), player.Vowels switch { VowelLine.ByRegister => Vowel(player.Instrument, sounding), VowelLine.Room => Room, _ => "" });
     }
 
     /// <summary>Oh below the concert B flat from which drills start, ee above the concert F, ah between (common practice).</summary>

@@ -25,10 +25,10 @@ public sealed class LipsModel(BoccaDb db, TimeProvider time) : SlursPage(db, tim
         if (Pupil is null)
             return NotFound();
         var slurs = SlurWriter.All(Player!).Where(slur => !slur.Shape.Neighbours).ToList();
-        if ((drill is null ? slurs.FirstOrDefault() : slurs.Find(slur => slur.Id == drill)) is not { } chosen)
+        if ((drill is null ? slurs.FirstOrDefault() : SlurWriter.Find(Player!, drill)) is not { } chosen)
             return drill is null ? Page() : NotFound();
         View = new SlurView(Pupil, Player!, null, chosen, TempoOr(tempo), 1, "");
-        Offered = [.. slurs.Where(slur => slur.Shape.Id == chosen.Shape.Id || slur.Setting == chosen.Setting)];
+        Offered = [.. slurs.Where(slur => slur.Shape.Id == chosen.Shape.Id || slur.Setting == chosen.Setting).Append(chosen).DistinctBy(slur => slur.Id)];
         return Page();
     }
 

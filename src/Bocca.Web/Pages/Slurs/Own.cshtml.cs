@@ -1,0 +1,55 @@
+using Bocca.Core.Score;
+using Bocca.Core.Slurs;
+using Bocca.Web.Data;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Bocca.Web.Pages.Slurs;
+
+/// <summary>The teacher's own slurs, read from a score. Nothing of the file is kept: what is played is named by its notes.</summary>
+[RequestFormLimits(MultipartBodyLengthLimit = MusicXmlReader.MostBytes + 1_000_000)]
+public sealed class OwnModel(BoccaDb db, TimeProvider time) : SlursPage(db, time)
+{
+    /// <summary>The slurs of the score; empty before one was read.</summary>
+    public IReadOnlyList<OwnSlur> Slurs { get; private set; } = [];
+
+    /// <summary>The name of the file read.</summary>
+    public string? FileName { get; private set; }
+
+    /// <summary>What was wrong with it; null for nothing.</summary>
+    public string? Trouble { get; private set; }
+
+    public double UsedTempo { get; private set; } = UsualTempo;
+
+    public IActionResult OnGet() => Pupil is null ? NotFound() : Page();
+
+    public async Task<IActionResult> OnPostAsync(IFormFile? score)
+    {
+        if (Pupil is null)
+            return NotFound();
+        if (score is null)
+        {
+            Trouble = "Choose a MusicXML file first.";
+            return Page();
+        }
+
+        FileName = Path.GetFileName(score.FileName);
+        try
+        {
+            if (score.Length > MusicXmlReader.MostBytes)
+                throw new InvalidDataException($"The file is larger than {MusicXmlReader.MostBytes / 1_000_000} MB; split the piece.");
+            var bytes = new MemoryStream();
+            await score.CopyToAsync(bytes, HttpContext.RequestAborted);
+            var read = MusicXmlReader.Read(bytes.ToArray());
+            Slurs = OwnSlur.Of(read, Player!);
+            UsedTempo = TempoOr(read.Tempo);
+        }
+        catch (InvalidDataException problem)
+        {
+            Trouble = problem.Message;
+        }
+
+        return Page();
+    }
+
+    public SlurDifficulty DifficultyOf(Slur slur) => SlurDifficulty.Of(slur, Player!, UsedTempo);
+}
