@@ -11,6 +11,11 @@ namespace Bocca.Core.Slurs;
 /// <param name="WhyNot">Why there is none; empty where there is.</param>
 public sealed record OwnSlur(int Measure, IReadOnlyList<Pitch> Written, Slur? Slur, string WhyNot)
 {
+    private static readonly Interval Octave = new(7, 12);
+
+    /// <summary>Octaves above what the score has; negative below. Another octave is taken where the score's own lies on no tube.</summary>
+    public int Octaves { get; init; }
+
     /// <summary>The most slurs of a score.</summary>
     public const int MostSlurs = 24;
 
@@ -39,13 +44,23 @@ public sealed record OwnSlur(int Measure, IReadOnlyList<Pitch> Written, Slur? Sl
             tied = note.TiedToNext;
             if (!note.SlurEnds || tied)
                 continue;
-            slurs.Add(On(player, began, notes));
+            slurs.Add(Best(player, began, notes));
             notes = null;
             if (slurs.Count > MostSlurs)
                 throw new InvalidDataException($"The score marks more than {MostSlurs} slurs: leave in it those to be practised.");
         }
 
         return slurs.Count > 0 ? slurs : throw new InvalidDataException("The score marks no slur: set a slur over what goes in one breath.");
+    }
+
+    private static OwnSlur Best(SlurPlayer player, int measure, List<(Pitch Sounding, int Ticks)> notes)
+    {
+        var here = On(player, measure, notes);
+        if (here.Slur is not null)
+            return here;
+        var up = On(player, measure, notes.ConvertAll(note => (note.Sounding.Transpose(Octave), note.Ticks)));
+        var down = On(player, measure, notes.ConvertAll(note => (note.Sounding.Transpose(Octave.Inverse), note.Ticks)));
+        return up.Slur is not null ? up with { Octaves = 1 } : down.Slur is not null ? down with { Octaves = -1 } : here;
     }
 
     private static OwnSlur On(SlurPlayer player, int measure, List<(Pitch Sounding, int Ticks)> notes)

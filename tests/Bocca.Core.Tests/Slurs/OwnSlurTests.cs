@@ -32,6 +32,14 @@ public sealed class OwnSlurTests
         Assert.Equal("3", OwnSlur.Of(Score("Eb3 Ab3 Eb3"), Player("trombone"))[0].Slur!.Setting.ToString());
     }
 
+    [Fact]
+    public void Where_it_lies_on_no_tube_it_is_taken_an_octave_away()
+    {
+        var low = OwnSlur.Of(Score("F3 Bb3 F3"), Player("trumpet-bb", LearningStage.Second))[0];
+        Assert.Equal((1, "G4~C5~G4"), (low.Octaves, low.Slur!.Text));
+        Assert.Equal(-1, OwnSlur.Of(Score("F4 Bb4 F4"), Player("euphonium-3v", LearningStage.Second))[0].Octaves);
+    }
+
     [Theory]
     [InlineData("F4 G4", "lip slur keeps its tube")]
     [InlineData("F4", "2 to 12 notes")]
@@ -79,6 +87,6 @@ public sealed class OwnSlurTests
         Assert.Equal(written.Select(slur => slur.Text), own.Select(each => each.Slur!.Text));
         Assert.Equal(written.Select(slur => slur.Setting), own.Select(each => each.Slur!.Setting));
         var euphonium = Player("euphonium-3v");
-        Assert.All(OwnSlur.Of(score, euphonium).Zip(written), pair => Assert.Equal(pair.Second.Notes.Select(note => note.Sounding.Midi), pair.First.Written.Select(note => euphonium.Reading.ToSounding(note).Midi)));
+        Assert.All(OwnSlur.Of(score, euphonium).Zip(written), pair => Assert.Equal(pair.Second.Notes.Select(note => note.Sounding.Midi + (12 * pair.First.Octaves)), pair.First.Written.Select(note => euphonium.Reading.ToSounding(note).Midi)));
     }
 }
