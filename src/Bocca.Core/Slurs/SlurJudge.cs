@@ -96,17 +96,8 @@ public static class SlurJudge
         return findings;
     }
 
-    private static string? MissOf(JudgedNote judged) => judged.Outcome switch
-    {
-        NoteOutcome.PartialLow => "oneLow",
-        NoteOutcome.PartialHigh => "oneHigh",
-        NoteOutcome.Octave => judged.HeardWritten is { } heard && heard.Midi < judged.Meant.Written.Midi ? "oneLow" : "oneHigh",
-        NoteOutcome.OtherSetting => "wrongSetting",
-        NoteOutcome.SlideOff => "slideOff",
-        NoteOutcome.AirOnly => "airOnly",
-        NoteOutcome.NoTone or NoteOutcome.PreviousNote => "slurStays",
-        _ => null,
-    };
+    /// <summary>What a miss is a sign of: in a slur, the note before once more is a change that did not come, and no matter of the hand.</summary>
+    private static string? MissOf(JudgedNote judged) => judged.Outcome == NoteOutcome.PreviousNote ? "slurStays" : RowFindings.SymptomOf(judged);
 
     private static NextStep Next(TakeOutcome outcome, AskedSlur asked, List<Finding> findings, JudgedPupil pupil, Slur? onward, string summary)
     {

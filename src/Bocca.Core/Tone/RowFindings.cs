@@ -43,7 +43,8 @@ internal static class RowFindings
         .OrderByDescending(group => group.Count())
         .Select(group => new Finding(Symptom.Get(group.Key), [.. group.Select(miss => miss.note.Number)], group.Count(), 0, "notes", group.First().note.Judged.Sentence))];
 
-    private static string? SymptomOf(JudgedNote judged) => judged.Outcome switch
+    /// <summary>The symptom that a note's outcome is; null where it is none.</summary>
+    internal static string? SymptomOf(JudgedNote judged) => judged.Outcome switch
     {
         NoteOutcome.PartialLow => "oneLow",
         NoteOutcome.PartialHigh => "oneHigh",
