@@ -5,7 +5,7 @@ using Bocca.Core.Practice;
 namespace Bocca.Web.Data;
 
 /// <summary>A breath drill that was done, whole or stopped.</summary>
-public sealed class BreathEntry
+public sealed class BreathEntry : IRecorded
 {
     public int Id { get; set; }
 

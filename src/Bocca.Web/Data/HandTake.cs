@@ -4,7 +4,7 @@ using Bocca.Core.Fingering;
 namespace Bocca.Web.Data;
 
 /// <summary>A silent drill of the hand, with every answer.</summary>
-public sealed class HandTake
+public sealed class HandTake : IRecorded
 {
     public int Id { get; set; }
 

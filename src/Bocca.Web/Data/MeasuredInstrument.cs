@@ -4,7 +4,7 @@ using Bocca.Core.Instruments;
 namespace Bocca.Web.Data;
 
 /// <summary>What somebody measured on a pupil's very instrument, on a day: its slides and its valves.</summary>
-public sealed class MeasuredInstrument
+public sealed class MeasuredInstrument : IRecorded
 {
     public int Id { get; set; }
 

@@ -13,7 +13,7 @@ public enum PlacementSource
 }
 
 /// <summary>A placement as measured: the marks and what they came to, never the picture.</summary>
-public sealed class PlacementEntry
+public sealed class PlacementEntry : IRecorded
 {
     public int Id { get; set; }
 

@@ -3,7 +3,7 @@ using System.ComponentModel.DataAnnotations;
 namespace Bocca.Web.Data;
 
 /// <summary>A written note with the fingering taught for it.</summary>
-public sealed class SavedNote
+public sealed class SavedNote : IRecorded
 {
     public int Id { get; set; }
 

@@ -7,7 +7,7 @@ using Bocca.Core.Tone;
 namespace Bocca.Web.Data;
 
 /// <summary>A take of a slur: what was written, and how each change came. The sound itself is not kept.</summary>
-public sealed class SlurTake
+public sealed class SlurTake : IRecorded
 {
     public int Id { get; set; }
 

@@ -13,7 +13,7 @@ public enum SoundSource
 }
 
 /// <summary>A take: what was asked, and what was heard. The sound itself is not kept, only measures and the pitch line.</summary>
-public sealed class Take
+public sealed class Take : IRecorded
 {
     public int Id { get; set; }
 

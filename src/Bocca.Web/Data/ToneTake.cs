@@ -6,7 +6,7 @@ using Bocca.Core.Tone;
 namespace Bocca.Web.Data;
 
 /// <summary>A take on the instrument: the notes meant, and what came of them. The sound itself is not kept.</summary>
-public sealed class ToneTake
+public sealed class ToneTake : IRecorded
 {
     public int Id { get; set; }
 

@@ -1,3 +1,4 @@
+using Bocca.Core.Buzz;
 using Bocca.Core.Practice;
 using Bocca.Web.Data;
 using Microsoft.AspNetCore.Mvc;
@@ -55,6 +56,33 @@ public abstract class StagePage(BoccaDb db) : PageModel
         Approach = Pupil?.ApproachIn(Room) ?? Room.Approach;
         PageContext.ViewData["Frame"] = this;
         await next();
+    }
+
+    /// <summary>Takes an entry of the pupil from the record or brings it back, says so, and offers the way back.</summary>
+    /// <param name="id">The entry.</param>
+    /// <param name="deletedAt">When it goes; null to bring it back.</param>
+    /// <param name="told">What the page says then.</param>
+    /// <param name="undo">The handler of this page that does the opposite.</param>
+    /// <returns>The entry; null where the pupil has none such.</returns>
+    protected async Task<T?> MarkAsync<T>(int id, DateTime? deletedAt, string told, string undo)
+        where T : class, IRecorded
+    {
+        if (await Db.Set<T>().IgnoreQueryFilters().FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId) is not { } entry)
+            return null;
+        entry.DeletedAt = deletedAt;
+        await Db.SaveChangesAsync();
+        TempData["Told"] = told;
+        TempData["UndoAt"] = $"{Request.Path}?handler={undo}&id={id}";
+        return entry;
+    }
+
+    /// <summary>Accepts a step for the pupil: whatever was open before it is done with.</summary>
+    protected async Task AcceptAsync(NextPlace place, NextStep next, DateTime now, int? takeId = null)
+    {
+        foreach (var open in await Db.Steps.Where(step => step.PupilId == PupilId && step.DoneAt == null).ToListAsync())
+            open.DoneAt = now;
+        Db.Steps.Add(new AcceptedStep { PupilId = PupilId!.Value, TakeId = takeId, Place = place, DrillId = next.DrillId, Cue = next.Cue, Reason = next.Reason, AcceptedAt = now });
+        await Db.SaveChangesAsync();
     }
 
     /// <summary>Refuses what was sent, in one sentence.</summary>

@@ -184,9 +184,9 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         return RedirectToPage(new { pupilId = PupilId });
     }
 
-    public Task<IActionResult> OnPostDeleteAsync(int id) => MarkAsync(id, time.GetUtcNow().UtcDateTime, "The entry is gone; what was breathed still counts for today.", "Restore");
+    public async Task<IActionResult> OnPostDeleteAsync(int id) => await MarkAsync<BreathEntry>(id, time.GetUtcNow().UtcDateTime, "The entry is gone; what was breathed still counts for today.", "Restore") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
 
-    public Task<IActionResult> OnPostRestoreAsync(int id) => MarkAsync(id, null, "The entry is back.", "Delete");
+    public async Task<IActionResult> OnPostRestoreAsync(int id) => await MarkAsync<BreathEntry>(id, null, "The entry is back.", "Delete") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
 
     private async Task LoadAsync()
     {
@@ -229,16 +229,5 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         Db.Breaths.Add(entry);
         await Db.SaveChangesAsync();
         return entry;
-    }
-
-    private async Task<IActionResult> MarkAsync(int id, DateTime? deleted, string told, string undo)
-    {
-        if (await Db.Breaths.IgnoreQueryFilters().FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId) is not { } entry)
-            return NotFound();
-        entry.DeletedAt = deleted;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = told;
-        TempData["UndoAt"] = $"/breath/{PupilId}?handler={undo}&id={id}";
-        return RedirectToPage(new { pupilId = PupilId });
     }
 }

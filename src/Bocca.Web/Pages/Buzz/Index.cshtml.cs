@@ -155,36 +155,17 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             return NotFound();
         await KeepAsync(take);
         var next = take.Verdict.Next;
-        var now = time.GetUtcNow().UtcDateTime;
-        foreach (var open in await Db.Steps.Where(step => step.PupilId == take.PupilId && step.DoneAt == null).ToListAsync())
-            open.DoneAt = now;
-        Db.Steps.Add(new AcceptedStep { PupilId = take.PupilId, TakeId = take.Id, Place = next.Place, DrillId = next.DrillId, Cue = next.Cue, Reason = next.Reason, AcceptedAt = now });
-        await Db.SaveChangesAsync();
+        await AcceptAsync(next.Place, next, time.GetUtcNow().UtcDateTime, take.Id);
         return next.Place == NextPlace.Notes
             ? RedirectToPage("/Notes/Index", new { pupilId = PupilId })
             : RedirectToPage(new { pupilId = PupilId, drill = next.DrillId });
     }
 
-    public async Task<IActionResult> OnPostDeleteAsync(int id)
-    {
-        if (await Db.Takes.FirstOrDefaultAsync(take => take.Id == id && take.PupilId == PupilId) is not { } take)
-            return NotFound();
-        take.DeletedAt = time.GetUtcNow().UtcDateTime;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = "The take is gone from the record.";
-        TempData["UndoAt"] = $"/buzz/{PupilId}?handler=Restore&id={id}";
-        return RedirectToPage(new { pupilId = PupilId });
-    }
+    public async Task<IActionResult> OnPostDeleteAsync(int id) =>
+        await MarkAsync<Take>(id, time.GetUtcNow().UtcDateTime, "The take is gone from the record.", "Restore") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
 
-    public async Task<IActionResult> OnPostRestoreAsync(int id)
-    {
-        if (await Db.Takes.IgnoreQueryFilters().FirstOrDefaultAsync(take => take.Id == id && take.PupilId == PupilId) is not { } take)
-            return NotFound();
-        take.DeletedAt = null;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = "The take is back.";
-        return RedirectToPage(new { pupilId = PupilId, take = id });
-    }
+    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
+        await MarkAsync<Take>(id, null, "The take is back.", "Delete") is not null ? RedirectToPage(new { pupilId = PupilId, take = id }) : NotFound();
 
     private IQueryable<Take> Takes() => Db.Takes.AsNoTracking().Where(take => take.PupilId == Pupil!.Id).OrderByDescending(take => take.RecordedAt).ThenByDescending(take => take.Id);
 

@@ -121,9 +121,9 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
         return new JsonResult(new { take.Id, outcome.Summary, outcome.Next, outcome.Passed, Onward = onward is null ? null : new { onward.Id, onward.Name }, Weakest = outcome.Weakest.Select(change => new { change.From, change.To, change.Seconds, change.Missed }) });
     }
 
-    public Task<IActionResult> OnPostDeleteAsync(int id) => MarkAsync(id, time.GetUtcNow().UtcDateTime, "The drill is gone from the record.", "Restore");
+    public async Task<IActionResult> OnPostDeleteAsync(int id) => await MarkAsync<HandTake>(id, time.GetUtcNow().UtcDateTime, "The drill is gone from the record.", "Restore") is { } entry ? RedirectToPage(new { pupilId = PupilId, drill = entry.DrillId }) : NotFound();
 
-    public Task<IActionResult> OnPostRestoreAsync(int id) => MarkAsync(id, null, "The drill is back.", "Delete");
+    public async Task<IActionResult> OnPostRestoreAsync(int id) => await MarkAsync<HandTake>(id, null, "The drill is back.", "Delete") is { } entry ? RedirectToPage(new { pupilId = PupilId, drill = entry.DrillId }) : NotFound();
 
     /// <summary>The slide as drawn: where each centimetre is, what it sounds.</summary>
     public string SlidePoints => Played!.Instrument.Slide is not { } slide ? "[]" : JsonSerializer.Serialize(Enumerable.Range(0, (int)(slide.TravelCm * 2) + 1).Select(i => i / 2.0).Select(cm => new
@@ -165,15 +165,4 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
     private IQueryable<HandTake> Takes() => Db.Hands.AsNoTracking().Where(take => take.PupilId == Pupil!.Id && take.InstrumentId == Pupil.InstrumentId).OrderByDescending(take => take.At).ThenByDescending(take => take.Id);
 
     private IQueryable<RecallCard> Cards() => Db.Recalls.AsNoTracking().Where(card => card.PupilId == Pupil!.Id && card.InstrumentId == Pupil.InstrumentId);
-
-    private async Task<IActionResult> MarkAsync(int id, DateTime? deleted, string told, string undo)
-    {
-        if (await Db.Hands.IgnoreQueryFilters().FirstOrDefaultAsync(take => take.Id == id && take.PupilId == PupilId) is not { } take)
-            return NotFound();
-        take.DeletedAt = deleted;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = told;
-        TempData["UndoAt"] = $"/notes/{PupilId}/hand?handler={undo}&id={id}";
-        return RedirectToPage(new { pupilId = PupilId, drill = take.DrillId });
-    }
 }

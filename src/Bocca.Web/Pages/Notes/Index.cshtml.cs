@@ -87,9 +87,9 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : NotesPage(db)
         return RedirectToPage(new { pupilId = PupilId, note = saved.Written });
     }
 
-    public Task<IActionResult> OnPostForgetAsync(int id) => MarkAsync(id, time.GetUtcNow().UtcDateTime, "The note is gone from the record.", "Restore");
+    public async Task<IActionResult> OnPostForgetAsync(int id) => await MarkAsync<SavedNote>(id, time.GetUtcNow().UtcDateTime, "The note is gone from the record.", "Restore") is { } entry ? RedirectToPage(new { pupilId = PupilId, note = entry.Written }) : NotFound();
 
-    public Task<IActionResult> OnPostRestoreAsync(int id) => MarkAsync(id, null, "The note is back.", "Forget");
+    public async Task<IActionResult> OnPostRestoreAsync(int id) => await MarkAsync<SavedNote>(id, null, "The note is back.", "Forget") is { } entry ? RedirectToPage(new { pupilId = PupilId, note = entry.Written }) : NotFound();
 
     /// <summary>What the valves pressed on the screen would give, in a sentence.</summary>
     public IActionResult OnGetTry(string note, string setting)
@@ -149,16 +149,5 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : NotesPage(db)
             Trouble ??= problem.Message;
             return null;
         }
-    }
-
-    private async Task<IActionResult> MarkAsync(int id, DateTime? deleted, string told, string undo)
-    {
-        if (await Db.Notes.IgnoreQueryFilters().FirstOrDefaultAsync(note => note.Id == id && note.PupilId == PupilId) is not { } note)
-            return NotFound();
-        note.DeletedAt = deleted;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = told;
-        TempData["UndoAt"] = $"/notes/{PupilId}?handler={undo}&id={id}";
-        return RedirectToPage(new { pupilId = PupilId, note = note.Written });
     }
 }

@@ -77,24 +77,13 @@ public sealed class InstrumentModel(BoccaDb db, TimeProvider time) : NotesPage(d
         return RedirectToPage(new { pupilId = PupilId });
     }
 
-    public Task<IActionResult> OnPostForgetAsync(int id) => MarkAsync(id, time.GetUtcNow().UtcDateTime, "The measurement is gone.", "Restore");
+    public async Task<IActionResult> OnPostForgetAsync(int id) => await MarkAsync<MeasuredInstrument>(id, time.GetUtcNow().UtcDateTime, "The measurement is gone.", "Restore") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
 
-    public Task<IActionResult> OnPostRestoreAsync(int id) => MarkAsync(id, null, "The measurement is back.", "Forget");
+    public async Task<IActionResult> OnPostRestoreAsync(int id) => await MarkAsync<MeasuredInstrument>(id, null, "The measurement is back.", "Forget") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
 
     private async Task LoadAsync()
     {
         Past = await Db.Measured.AsNoTracking().Where(entry => entry.PupilId == Pupil!.Id && entry.InstrumentId == Pupil.InstrumentId).OrderByDescending(entry => entry.At).Take(12).ToListAsync();
         OpenAt = (await Db.TuningTakeAsync(Pupil!.Id))?.RecordedAt;
-    }
-
-    private async Task<IActionResult> MarkAsync(int id, DateTime? deleted, string told, string undo)
-    {
-        if (await Db.Measured.IgnoreQueryFilters().FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId) is not { } entry)
-            return NotFound();
-        entry.DeletedAt = deleted;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = told;
-        TempData["UndoAt"] = $"/notes/{PupilId}/instrument?handler={undo}&id={id}";
-        return RedirectToPage(new { pupilId = PupilId });
     }
 }

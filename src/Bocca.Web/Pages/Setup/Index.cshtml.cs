@@ -64,9 +64,9 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         return new OkResult();
     });
 
-    public Task<IActionResult> OnPostDeleteAsync(int id) => MarkAsync(id, time.GetUtcNow().UtcDateTime, "The placement is gone.", "Restore");
+    public async Task<IActionResult> OnPostDeleteAsync(int id) => await MarkAsync<PlacementEntry>(id, time.GetUtcNow().UtcDateTime, "The placement is gone.", "Restore") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
 
-    public Task<IActionResult> OnPostRestoreAsync(int id) => MarkAsync(id, null, "The placement is back.", "Delete");
+    public async Task<IActionResult> OnPostRestoreAsync(int id) => await MarkAsync<PlacementEntry>(id, null, "The placement is back.", "Delete") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
 
     private Task<List<PlacementEntry>> PastAsync() => Db.Placements.AsNoTracking().Where(entry => entry.PupilId == Pupil!.Id).OrderByDescending(entry => entry.At).Take(PastPlacements).ToListAsync();
 
@@ -97,16 +97,5 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         return [.. Past.Select((entry, i) => new PlacedTakes(
             entry.ShareAbove,
             [.. takes.Where(take => take.RecordedAt >= entry.At && (i == 0 || take.RecordedAt < Past[i - 1].At)).Select(take => take.SteadinessCents!.Value)]))];
-    }
-
-    private async Task<IActionResult> MarkAsync(int id, DateTime? deleted, string told, string undo)
-    {
-        if (await Db.Placements.IgnoreQueryFilters().FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId) is not { } entry)
-            return NotFound();
-        entry.DeletedAt = deleted;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = told;
-        TempData["UndoAt"] = $"/set-up/{PupilId}?handler={undo}&id={id}";
-        return RedirectToPage(new { pupilId = PupilId });
     }
 }

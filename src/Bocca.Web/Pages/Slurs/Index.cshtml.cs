@@ -141,18 +141,15 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
     {
         if (await OneAsync(id) is not { } take)
             return NotFound();
-        var (next, now) = (take.Verdict.Next, Time.GetUtcNow().UtcDateTime);
+        var next = take.Verdict.Next;
         take.Kept = true;
-        foreach (var open in await Db.Steps.Where(step => step.PupilId == take.PupilId && step.DoneAt == null).ToListAsync())
-            open.DoneAt = now;
-        Db.Steps.Add(new AcceptedStep { PupilId = take.PupilId, Place = NextPlace.Slurs, DrillId = next.DrillId, Cue = next.Cue, Reason = next.Reason, AcceptedAt = now });
-        await Db.SaveChangesAsync();
+        await AcceptAsync(NextPlace.Slurs, next, Time.GetUtcNow().UtcDateTime);
         return RedirectToPage(new { pupilId = PupilId, drill = next.DrillId, tempo = take.Tempo });
     }
 
-    public Task<IActionResult> OnPostDeleteAsync(int id) => MarkAsync(id, Time.GetUtcNow().UtcDateTime, "The slur is gone from the record.", "Restore");
+    public async Task<IActionResult> OnPostDeleteAsync(int id) => await MarkAsync<SlurTake>(id, Time.GetUtcNow().UtcDateTime, "The slur is gone from the record.", "Restore") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
 
-    public Task<IActionResult> OnPostRestoreAsync(int id) => MarkAsync(id, null, "The slur is back.", "Delete");
+    public async Task<IActionResult> OnPostRestoreAsync(int id) => await MarkAsync<SlurTake>(id, null, "The slur is back.", "Delete") is not null ? RedirectToPage(new { pupilId = PupilId, take = id }) : NotFound();
 
     /// <summary>The slurs of the day as a score.</summary>
     public async Task<IActionResult> OnGetMusicXmlAsync() => await SentAsync("musicxml", "application/vnd.recordare.musicxml+xml", score => Encoding.UTF8.GetBytes(MusicXmlWriter.Write(score)));
@@ -184,17 +181,6 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
         new(Pupil!, Player!, take, slur, tempo, times, Day?.Slurs.FirstOrDefault(chosen => chosen.Slur.Id == slur.Id)?.Reason ?? "");
 
     private Task<SlurTake?> OneAsync(int id) => Db.Slurs.FirstOrDefaultAsync(take => take.Id == id && take.PupilId == PupilId);
-
-    private async Task<IActionResult> MarkAsync(int id, DateTime? deleted, string told, string undo)
-    {
-        if (await Db.Slurs.IgnoreQueryFilters().FirstOrDefaultAsync(take => take.Id == id && take.PupilId == PupilId) is not { } take)
-            return NotFound();
-        take.DeletedAt = deleted;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = told;
-        TempData["UndoAt"] = $"/slurs/{PupilId}?handler={undo}&id={id}";
-        return RedirectToPage(new { pupilId = PupilId, take = deleted is null ? id : (int?)null });
-    }
 
     private static IActionResult Refusing(Func<IActionResult> act)
     {

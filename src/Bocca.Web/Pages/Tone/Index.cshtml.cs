@@ -178,36 +178,17 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             return NotFound();
         await KeepAsync(take);
         var next = take.Verdict.Next;
-        var now = time.GetUtcNow().UtcDateTime;
-        foreach (var open in await Db.Steps.Where(step => step.PupilId == take.PupilId && step.DoneAt == null).ToListAsync())
-            open.DoneAt = now;
-        Db.Steps.Add(new AcceptedStep { PupilId = take.PupilId, Place = NextPlace.Tone, DrillId = next.DrillId, Cue = next.Cue, Reason = next.Reason, AcceptedAt = now });
-        await Db.SaveChangesAsync();
+        await AcceptAsync(NextPlace.Tone, next, time.GetUtcNow().UtcDateTime);
         // A note that came makes way for the next one; one that did not is tried again.
         var same = next.DrillId == take.DrillId && (take.Outcome != TakeOutcome.Passed || take.Notes == "");
         return RedirectToPage(new { pupilId = PupilId, drill = next.DrillId, notes = same && take.Notes != "" ? take.Notes : null, settings = same && take.Settings != "" ? take.Settings : null, tempo = next.Tempo ?? (next.DrillId == take.DrillId ? take.Tempo : null) });
     }
 
-    public async Task<IActionResult> OnPostDeleteAsync(int id)
-    {
-        if (await OneAsync(id) is not { } take)
-            return NotFound();
-        take.DeletedAt = time.GetUtcNow().UtcDateTime;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = "The take is gone from the record.";
-        TempData["UndoAt"] = $"/tone/{PupilId}?handler=Restore&id={id}";
-        return RedirectToPage(new { pupilId = PupilId });
-    }
+    public async Task<IActionResult> OnPostDeleteAsync(int id) =>
+        await MarkAsync<ToneTake>(id, time.GetUtcNow().UtcDateTime, "The take is gone from the record.", "Restore") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
 
-    public async Task<IActionResult> OnPostRestoreAsync(int id)
-    {
-        if (await Db.Tones.IgnoreQueryFilters().FirstOrDefaultAsync(take => take.Id == id && take.PupilId == PupilId) is not { } take)
-            return NotFound();
-        take.DeletedAt = null;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = "The take is back.";
-        return RedirectToPage(new { pupilId = PupilId, take = id });
-    }
+    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
+        await MarkAsync<ToneTake>(id, null, "The take is back.", "Delete") is not null ? RedirectToPage(new { pupilId = PupilId, take = id }) : NotFound();
 
     private IQueryable<ToneTake> Takes() => Db.Tones.AsNoTracking().Where(take => take.PupilId == Pupil!.Id).OrderByDescending(take => take.RecordedAt).ThenByDescending(take => take.Id);
 
