@@ -29,6 +29,9 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
 {
 
     private const double ToneLevel = 0.1, NoiseLevel = 0.004, Unrest = 0.004;
+    /// <summary>A note that slurs so far off its place was pulled there by the lips (cents; ours, editable).</summary>
+    private const double PulledCents = 25;
+
     private const int ControlSamples = 16;
     private const float LoudestPeak = 0.6f;
 
@@ -140,8 +143,10 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
         if (silent || heard.Row.Problem is not null)
             return "No tone came.";
         var missed = heard.Row.Notes.FirstOrDefault(note => note.Judged.Outcome != NoteOutcome.Right);
+        var off = heard.Row.Notes.MaxBy(note => Math.Abs(note.Judged.Cents ?? 0))!.Judged;
         return missed is not null ? missed.Judged.Sentence
             : broken is not null ? SlurJudge.Words(broken, bands, heard.Row)
+            : Math.Abs(off.Cents ?? 0) >= PulledCents ? $"It slurs, but {off.Meant.Written} is pulled {Math.Abs(off.Cents!.Value):0} cents {(off.Cents > 0 ? "sharp" : "flat")}."
             : $"It slurs: {heard.Changes.Count switch { 1 => "the change is clean", 2 => "both changes clean", _ => $"all {heard.Changes.Count} changes clean" }}.";
     }
 
