@@ -27,8 +27,11 @@ public sealed record SlurLips(double Reach, double Opening, double Air)
 /// <param name="Why">Why, in terms of lips, tube and air; empty where nothing broke.</param>
 public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, string Sentence, string Why)
 {
+    /// <summary>The longest slur that is tried, seconds: more than any breath holds.</summary>
+    private const double LongestSeconds = 30;
 
     private const double ToneLevel = 0.1, NoiseLevel = 0.004, Unrest = 0.004;
+
     /// <summary>A note that slurs so far off its place was pulled there by the lips (cents; ours, editable).</summary>
     private const double PulledCents = 25;
 
@@ -47,11 +50,13 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
     /// <param name="asked">The slur, once or more often, on one tube.</param>
     /// <param name="lips">The handles.</param>
     /// <param name="seed">Same seed, same samples.</param>
-    /// <exception cref="ArgumentException">The slur changes its tube: there the hand and not the lips leads.</exception>
+    /// <exception cref="ArgumentException">The slur changes its tube, where the hand and not the lips leads, or no breath holds it.</exception>
     public static SlurTrial Play(AskedSlur asked, SlurLips lips, int seed)
     {
         if (asked.Slur.Shape.Neighbours)
             throw new ArgumentException($"{asked.Slur.Shape.Name} change the tube: try the lips on a slur along one tube.");
+        if (asked.Slur.Seconds(asked.Tempo) > LongestSeconds)
+            throw new ArgumentException($"This slur takes {asked.Slur.Seconds(asked.Tempo):0} seconds, and no breath holds it: play it quicker.");
         var practised = Practised.GetOrAdd($"{asked.Player.Instrument.Id} {asked.Slur.Id} {asked.Tempo:0}", _ => Practise(asked));
         return Of(asked, lips, practised, seed);
     }

@@ -165,8 +165,7 @@ public sealed class NoteFinder
     private List<(int At, bool Deep)> Dips(ToneRun tone)
     {
         var frames = Enumerable.Range(tone.First, tone.End - tone.First).Select(i => _track.Frames[i]).ToList();
-        var hertz = frames.Where(frame => frame.Voiced).Select(frame => frame.FrequencyHz).Median();
-        var window = Window(hertz);
+        var window = Window(frames.Where(frame => frame.Voiced).Select(frame => frame.FrequencyHz).Median());
         var levels = frames.ConvertAll(frame => _envelope.LevelDb(frame.TimeSeconds, window));
         var usual = 1 - frames.Select(frame => frame.Clarity).Median();
         var disturbed = frames.ConvertAll(frame => frame.Voiced ? 1 - frame.Clarity : 1);

@@ -78,6 +78,16 @@ public sealed class SlurTrialTests
         Assert.Equal(Try("trombone", 3, new SlurLips(80, 50, 50)).Sound.Samples, Try("trombone", 3, new SlurLips(80, 50, 50)).Sound.Samples);
 
     [Fact]
+    public void A_slur_that_no_breath_holds_is_refused()
+    {
+        var instrument = Catalogue.Get("trumpet-bb");
+        var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
+        var slur = SlurWriter.Find(player, "own_0.1.0_64.64.64:0:3")!;
+        var asked = new AskedSlur(slur, 40, 1, new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second);
+        Assert.Contains("no breath holds it", Assert.Throws<ArgumentException>(() => SlurTrial.Play(asked, SlurLips.Usual, 1)).Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void A_slur_that_changes_its_tube_is_refused()
     {
         var instrument = Catalogue.Get("trumpet-bb");

@@ -1,4 +1,4 @@
-import { audio, inWords } from "./sound.js";
+import { audio, decoded, instead, inWords } from "./sound.js";
 
 // Try the lips: three handles, what the lip model makes of them, heard and marked on the ladder.
 export const lips = () => ({
@@ -33,13 +33,10 @@ export const lips = () => ({
       const response = await fetch(`/buzz/${this.$root.dataset.pupil}/lips?${this.query("Try")}`);
       if (!response.ok) throw new Error("The lips could not be tried. Once more.");
       const tried = await response.json();
-      const sound = await context.decodeAudioData(Uint8Array.from(atob(tried.wav), (letter) => letter.charCodeAt(0)).buffer);
+      const sound = await decoded(context, tried.wav);
       if (turn !== this.turn) return;
       this.show(tried);
-      this.playing?.stop();
-      this.playing = new AudioBufferSourceNode(context, { buffer: sound });
-      this.playing.connect(context.destination);
-      this.playing.start();
+      this.playing = instead(context, sound, this.playing);
     } catch (problem) {
       if (turn === this.turn) this.trouble = inWords(problem, "try again");
     }

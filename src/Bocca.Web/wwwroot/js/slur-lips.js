@@ -1,4 +1,4 @@
-import { audio, inWords } from "./sound.js";
+import { audio, decoded, instead, inWords } from "./sound.js";
 
 // Try the lips on a slur: three handles, the slur as the lip model plays it, heard and drawn over the rungs.
 export const slurLips = () => ({
@@ -40,12 +40,9 @@ export const slurLips = () => ({
       if (turn !== this.turn) return;
       this.$refs.answer.innerHTML = answer;
       const { wav } = this.$refs.answer.firstElementChild.dataset;
-      const sound = await context.decodeAudioData(Uint8Array.from(atob(wav), (letter) => letter.charCodeAt(0)).buffer);
+      const sound = await decoded(context, wav);
       if (turn !== this.turn) return;
-      this.playing?.stop();
-      this.playing = new AudioBufferSourceNode(context, { buffer: sound });
-      this.playing.connect(context.destination);
-      this.playing.start();
+      this.playing = instead(context, sound, this.playing);
     } catch (problem) {
       if (turn === this.turn) this.trouble = inWords(problem, "try again");
     } finally {

@@ -14,6 +14,18 @@ export async function audio() {
   return { tone, context: tone.getContext().rawContext };
 }
 
+// A sound that came as the base64 of a WAV.
+export const decoded = (context, wav) => context.decodeAudioData(Uint8Array.from(atob(wav), (letter) => letter.charCodeAt(0)).buffer);
+
+// Plays a sound in the place of one that may still play.
+export function instead(context, sound, playing) {
+  playing?.stop();
+  const source = new AudioBufferSourceNode(context, { buffer: sound });
+  source.connect(context.destination);
+  source.start();
+  return source;
+}
+
 export const countIn = 4;
 
 // Clicks at moments of the audio clock, the accented ones higher; gives back what silences those still to come.
