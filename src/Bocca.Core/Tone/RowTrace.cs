@@ -97,6 +97,25 @@ public sealed record RowTrace(double Seconds, IReadOnlyList<TracedNote> Notes, I
     /// <summary>The note to look at first: the first that was missed, or the first.</summary>
     public TracedNote Focus => Notes.FirstOrDefault(note => note.Outcome is not (NoteOutcome.Right or NoteOutcome.CannotTell)) ?? Notes[0];
 
+    /// <summary>A row as it is meant, before anything was heard.</summary>
+    public static RowTrace Meant(RowPlan plan) => new(
+        plan.Starts[^1] + (plan.Notes[^1].Beats * plan.BeatSeconds),
+        [.. plan.Notes.Select((note, i) => new TracedNote
+        {
+            Number = i + 1,
+            Written = note.Meant.Written.ToString(),
+            Setting = note.Meant.Setting.ToString(),
+            Partial = note.Meant.Partial,
+            Midi = note.Meant.Sounding.Midi,
+            DueSeconds = plan.Starts[i],
+            AskedSeconds = note.Beats * note.Share * plan.BeatSeconds,
+            SlurredToNext = note.Meant.SlurredToNext,
+            EndsPhrase = note.RestBeats > 0,
+            Outcome = NoteOutcome.Right,
+            Sentence = $"Partial {note.Meant.Partial}.",
+        })],
+        []);
+
     /// <summary>What a heard row comes down to.</summary>
     public static RowTrace Of(HeardRow row, AskedRow asked)
     {

@@ -23,17 +23,24 @@ public sealed class RowDrawing
     private const double Floor = 60;
     private const double FewestSemitones = 7;
     private const double GateSemitones = 0.5;
+    private readonly bool _named;
     private readonly double _left;
     private readonly double _from;
     private readonly double _seconds;
     private readonly double _low;
     private readonly double _high;
 
-    public RowDrawing(RowTrace trace, double width, double height, IReadOnlyList<DrawnRungLine>? rungs = null)
+    /// <param name="trace">The row.</param>
+    /// <param name="width">Width of the picture.</param>
+    /// <param name="height">Its height.</param>
+    /// <param name="rungs">The rungs of the tube behind it; null for none.</param>
+    /// <param name="heard">Whether it was played: how notes began is shown only then.</param>
+    /// <param name="named">Whether the gates carry the names of their notes.</param>
+    public RowDrawing(RowTrace trace, double width, double height, IReadOnlyList<DrawnRungLine>? rungs = null, bool heard = true, bool named = true)
     {
-        (Width, Height) = (width, height);
-        Rows = trace.Notes.Count is > 1 and <= 48 && (trace.Notes.Any(note => note.SlurredToNext) || trace.Notes.Zip(trace.Notes.Skip(1)).Any(pair => !pair.First.EndsPhrase && pair.First.Midi == pair.Second.Midi));
-        _left = Rows ? NamesWidth : Margin;
+        (Width, Height, _named) = (width, height, named);
+        Rows = heard && trace.Notes.Count is > 1 and <= 48 && (trace.Notes.Any(note => note.SlurredToNext) || trace.Notes.Zip(trace.Notes.Skip(1)).Any(pair => !pair.First.EndsPhrase && pair.First.Midi == pair.Second.Midi));
+        _left = Rows || rungs is not null ? NamesWidth : Margin;
         var starts = trace.Notes.Select((note, i) => note.DueSeconds ?? note.StartSeconds ?? i).ToList();
         _from = Math.Max(0, Math.Min(starts.Min(), trace.Notes.Min(note => note.StartSeconds ?? double.MaxValue)) - 0.3);
         _seconds = Math.Max(1, Math.Max(starts[^1] + trace.Notes[^1].AskedSeconds, trace.Notes.Max(note => note.EndSeconds ?? 0)) + 0.3 - _from);
@@ -91,7 +98,7 @@ public sealed class RowDrawing
             Y(note.Midi),
             Math.Abs(Y(note.Midi) - Y(note.Midi + GateSemitones)),
             // A note repeated in one phrase is named once.
-            before is { EndsPhrase: false } && before.Midi == note.Midi ? "" : Say.Spelled(note.Written),
+            !_named || (before is { EndsPhrase: false } && before.Midi == note.Midi) ? "" : Say.Spelled(note.Written),
             came,
             came ? "" : Say.Miss(note),
             Math.Min(Width - (LetterWidth * Say.Miss(note).Length), came || note.StartSeconds is null ? X(start) : X(note.StartSeconds.Value)),

@@ -23,6 +23,16 @@ public sealed record SlurView(Pupil Pupil, SlurPlayer Player, SlurTake? Take, Sl
     /// <summary>The rungs of its tube, for the path.</summary>
     public IReadOnlyList<DrawnRungLine> Rungs => [.. Core.Instruments.Rung.Of(Player.Instrument, Slur.Notes[0].Tube, 12, Tuning.Standard).Select(rung => new DrawnRungLine(Tuning.Standard.Midi(rung.Hertz), $"{rung.Partial}"))];
 
+    /// <summary>The path as it is written, on the rungs of its tube; without the names of its notes where it is learnt by ear.</summary>
+    public (RowDrawing Row, string Words) Written
+    {
+        get
+        {
+            var plan = new AskedSlur(Slur, Tempo, 1, new Core.Tone.PlayerSituation(Player.Instrument, Player.Reading), Pupil.Stage).Plan;
+            return (new RowDrawing(Core.Tone.RowTrace.Meant(plan), 760, 230, Rungs, heard: false, named: !Player.ByEar), $"The written path: partials {string.Join(", ", Slur.Notes.Select(note => note.Partial))}.");
+        }
+    }
+
     /// <summary>The slur as it should sound: hertz and beats, for playing it.</summary>
     public string Model => string.Join(' ', Slur.Notes.Select(note => $"{Tuning.Standard.Frequency(note.Sounding):0.##}:{note.Beats:0.##}"));
 }
