@@ -5,7 +5,8 @@ namespace Bocca.Bench;
 /// <summary>A made buzz whose pitch is known at every moment.</summary>
 /// <param name="Group">What is hard about it.</param>
 /// <param name="Path">Its WAV.</param>
-/// <param name="HzAt">Its pitch at the centre of each hundredth of a second; 0 where nothing sounds, NaN at the edges, which do not count.</param>
+/// <param name="HzAt">Its pitch at the centre of each hundredth of a second; 0 where nothing sounds, NaN at the edges, which do not
+/// count.</param>
 public sealed record KnownBuzz(string Group, string Path, IReadOnlyList<double> HzAt);
 
 /// <summary>Buzzes made for the comparison: pulses with noise, jitter, glides, breaks, wobble and repeats from 35 to 1000 Hz.</summary>
@@ -18,18 +19,36 @@ public static class BuzzSounds
     private static readonly double[] Pitches = [.. Enumerable.Range(0, 15).Select(i => 35 * Math.Pow(1000.0 / 35, i / 14.0))];
 
     public static List<KnownBuzz> Make(string folder) =>
-    [
-        Steady(folder, "noise at 20 dB", 20, 0),
-        Steady(folder, "noise at 10 dB", 10, 0),
-        Steady(folder, "noise at 5 dB", 5, 0),
-        Steady(folder, "noise at 0 dB", 0, 0),
-        Steady(folder, "jitter 1 %", 30, 0.01),
-        Steady(folder, "jitter 3 %", 30, 0.03),
-        Write(folder, "sirens", 25, 0, [.. Pitches.Where(hz => hz < 500).Select(hz => new Tone(2, t => hz * Math.Pow(2, t / 2)))]),
-        Write(folder, "wobble of 60 cents", 25, 0, [.. Pitches.Select(hz => new Tone(ToneSeconds, t => hz * Math.Pow(2, 60 / 1200.0 * Math.Sin(2 * Math.PI * 5 * t))))]),
-        Write(folder, "breaks of 30 to 200 ms", 25, 0, [.. Pitches.SelectMany((hz, i) => new[] { new Tone(0.7, _ => hz, 0.03 + (0.17 * i / 14)), new Tone(0.7, _ => hz) })]),
-        Write(folder, "tongued repeats", 25, 0, [.. Pitches.Where(hz => hz > 60).SelectMany(hz => Enumerable.Range(0, 6).Select(_ => new Tone(0.18, _ => hz, 0.08)))]),
-    ];
+        [
+            Steady(folder, "noise at 20 dB", 20, 0),
+            Steady(folder, "noise at 10 dB", 10, 0),
+            Steady(folder, "noise at 5 dB", 5, 0),
+            Steady(folder, "noise at 0 dB", 0, 0),
+            Steady(folder, "jitter 1 %", 30, 0.01),
+            Steady(folder, "jitter 3 %", 30, 0.03),
+            Write(folder, "sirens", 25, 0, [.. Pitches.Where(hz => hz < 500).Select(hz => new Tone(2, t => hz * Math.Pow(2, t / 2)))]),
+            Write(
+                folder,
+                "wobble of 60 cents",
+                25,
+                0,
+                [.. Pitches.Select(hz => new Tone(ToneSeconds, t => hz * Math.Pow(2, 60 / 1200.0 * Math.Sin(2 * Math.PI * 5 * t))))]
+            ),
+            Write(
+                folder,
+                "breaks of 30 to 200 ms",
+                25,
+                0,
+                [.. Pitches.SelectMany((hz, i) => new[] { new Tone(0.7, _ => hz, 0.03 + (0.17 * i / 14)), new Tone(0.7, _ => hz) })]
+            ),
+            Write(
+                folder,
+                "tongued repeats",
+                25,
+                0,
+                [.. Pitches.Where(hz => hz > 60).SelectMany(hz => Enumerable.Range(0, 6).Select(_ => new Tone(0.18, _ => hz, 0.08)))]
+            ),
+        ];
 
     private static KnownBuzz Steady(string folder, string group, double noiseDb, double jitter) =>
         Write(folder, group, noiseDb, jitter, [.. Pitches.Select(hz => new Tone(ToneSeconds, _ => hz))]);
@@ -44,7 +63,9 @@ public static class BuzzSounds
         var start = GapSeconds;
         foreach (var tone in tones)
         {
-            double phase = 0, cycle = 1, energy = 0;
+            double phase = 0,
+                cycle = 1,
+                energy = 0;
             var (from, count) = ((int)(start * Rate), (int)(tone.Seconds * Rate));
             var raw = new double[count];
             for (var i = 0; i < count; i++)

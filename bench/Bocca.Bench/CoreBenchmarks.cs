@@ -10,7 +10,9 @@ namespace Bocca.Bench;
 [MemoryDiagnoser]
 public class CoreBenchmarks
 {
-    private readonly MonoSound _sound = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(60, 4, 4, 1), [], 1).Sound;
+    private readonly MonoSound _sound = SimulatedPlayer
+        .Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(60, 4, 4, 1), [], 1)
+        .Sound;
 
     private readonly PitchTracker _tracker = new(44100);
     private readonly List<PitchFrame> _frames = new(1000);
@@ -21,9 +23,9 @@ public class CoreBenchmarks
         var samples = _sound.Samples;
         var total = 0.0;
         for (var start = 0; start + 4096 < samples.Length; start += 441)
-            for (var lag = 36; lag < 1575; lag++)
-                for (var i = 0; i < 1102; i += 4)
-                    total += (samples[start + i] - samples[start + i + lag]) * (samples[start + i] - samples[start + i + lag]);
+        for (var lag = 36; lag < 1575; lag++)
+        for (var i = 0; i < 1102; i += 4)
+            total += (samples[start + i] - samples[start + i + lag]) * (samples[start + i] - samples[start + i + lag]);
         return total;
     }
 
@@ -41,5 +43,6 @@ public class CoreBenchmarks
     }
 
     [Benchmark(Description = "practice player, one try of 4 s")]
-    public int Player() => SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(60, 4, 4, 1), [], 1).Tones.Count;
+    public int Player() =>
+        SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(60, 4, 4, 1), [], 1).Tones.Count;
 }

@@ -27,7 +27,8 @@ public class FingeringBenchmarks
     }
 
     [Benchmark(Description = "charts of 21 instruments, every way judged and sorted")]
-    public int Charts() => Catalogue.All.Sum(instrument => FingeringChart.Of(instrument, instrument.Readings[0]).Sum(note => note.Ways.Count));
+    public int Charts() =>
+        Catalogue.All.Sum(instrument => FingeringChart.Of(instrument, instrument.Readings[0]).Sum(note => note.Ways.Count));
 
     [Benchmark(Description = "one note of a double horn, with its reasons in words")]
     public int Note()

@@ -11,7 +11,8 @@ namespace Bocca.Bench;
 /// </summary>
 internal static class OtherMethods
 {
-    private const double Lowest = 30, Highest = 1100;
+    private const double Lowest = 30,
+        Highest = 1100;
 
     /// <summary>The methods by name.</summary>
     public static IReadOnlyList<(string Name, Func<MonoSound, List<(double Time, double Hz)>> Track)> All { get; } =
@@ -94,13 +95,16 @@ internal static class OtherMethods
 
     private static double Mpm(double[] samples, int rate)
     {
-        const double Share = 0.93, Clear = 0.5;
+        const double Share = 0.93,
+            Clear = 0.5;
         var (correlation, energy) = Correlate(samples);
         var likeness = new double[correlation.Length];
         for (var lag = 0; lag < likeness.Length; lag++)
             likeness[lag] = energy[0] + energy[lag] > 1e-9 ? 2 * correlation[lag] / (energy[0] + energy[lag]) : 0;
-        var peaks = Enumerable.Range(Math.Max(2, (int)(rate / Highest)), Math.Max(0, likeness.Length - 3 - (int)(rate / Highest)))
-            .Where(lag => likeness[lag] > 0 && likeness[lag] >= likeness[lag - 1] && likeness[lag] > likeness[lag + 1]).ToList();
+        var peaks = Enumerable
+            .Range(Math.Max(2, (int)(rate / Highest)), Math.Max(0, likeness.Length - 3 - (int)(rate / Highest)))
+            .Where(lag => likeness[lag] > 0 && likeness[lag] >= likeness[lag - 1] && likeness[lag] > likeness[lag + 1])
+            .ToList();
         if (peaks.Count == 0)
             return 0;
         var best = peaks.Max(lag => likeness[lag]);
@@ -110,7 +114,8 @@ internal static class OtherMethods
         return rate / (chosen + Vertex(likeness[chosen - 1], likeness[chosen], likeness[chosen + 1]));
     }
 
-    private static double Vertex(double before, double here, double after) => Math.Abs(before - (2 * here) + after) < 1e-12 ? 0 : 0.5 * (before - after) / (before - (2 * here) + after);
+    private static double Vertex(double before, double here, double after) =>
+        Math.Abs(before - (2 * here) + after) < 1e-12 ? 0 : 0.5 * (before - after) / (before - (2 * here) + after);
 
     private static List<(double, double)> Spectral(MonoSound sound, Func<double[], double, double, double> strength, double least)
     {
@@ -126,7 +131,9 @@ internal static class OtherMethods
             Fourier.Forward(bins, FourierOptions.NoScaling);
             var magnitudes = bins.Take(Length / 2).Select(bin => Math.Sqrt(bin.Magnitude)).ToArray();
             var norm = Math.Sqrt(magnitudes.Take((int)(5000.0 * Length / sound.SampleRate)).Sum(value => value * value));
-            var scores = candidates.ConvertAll(hertz => norm < 0.5 ? 0 : strength(magnitudes, hertz, (double)Length / sound.SampleRate) / norm);
+            var scores = candidates.ConvertAll(hertz =>
+                norm < 0.5 ? 0 : strength(magnitudes, hertz, (double)Length / sound.SampleRate) / norm
+            );
             var best = scores.IndexOf(scores.Max());
             var fine = best > 0 && best < scores.Count - 1 ? Vertex(scores[best - 1], scores[best], scores[best + 1]) : 0;
             track.Add((time, scores[best] < least ? 0 : Lowest * Math.Pow(2, (best + fine) / 48)));
@@ -137,7 +144,9 @@ internal static class OtherMethods
 
     private static double SubharmonicSum(double[] magnitudes, double hertz, double binsAHertz)
     {
-        double sum = 0, weight = 1, weights = 0;
+        double sum = 0,
+            weight = 1,
+            weights = 0;
         for (var harmonic = 1; harmonic <= 15 && harmonic * hertz < 5000; harmonic++, weight *= 0.84)
         {
             sum += weight * At(magnitudes, harmonic * hertz * binsAHertz);
@@ -150,13 +159,20 @@ internal static class OtherMethods
     /// <summary>Cosine lobes at the first and the prime harmonics, valleys between, falling as one over the root of frequency.</summary>
     private static double Sawtooth(double[] magnitudes, double hertz, double binsAHertz)
     {
-        double sum = 0, weights = 0;
+        double sum = 0,
+            weights = 0;
         foreach (var harmonic in (int[])[1, 2, 3, 5, 7, 11, 13, 17, 19, 23, 29])
         {
             if (harmonic * hertz > 5000)
                 break;
             var weight = 1 / Math.Sqrt(harmonic);
-            sum += weight * (At(magnitudes, harmonic * hertz * binsAHertz) - (0.5 * At(magnitudes, (harmonic - 0.5) * hertz * binsAHertz)) - (0.5 * At(magnitudes, (harmonic + 0.5) * hertz * binsAHertz)));
+            sum +=
+                weight
+                * (
+                    At(magnitudes, harmonic * hertz * binsAHertz)
+                    - (0.5 * At(magnitudes, (harmonic - 0.5) * hertz * binsAHertz))
+                    - (0.5 * At(magnitudes, (harmonic + 0.5) * hertz * binsAHertz))
+                );
             weights += weight * weight;
         }
 
@@ -173,18 +189,26 @@ internal static class OtherMethods
     private static List<(double Time, double Hz)> Refined(MonoSound sound)
     {
         var longest = (int)(sound.SampleRate / Lowest);
-        return [.. Spectral(sound, Sawtooth, 0.25).Zip(Frames(sound, 3 * longest)).Select(pair =>
-        {
-            var ((time, guess), (_, samples)) = pair;
-            if (guess <= 0)
-                return (time, 0.0);
-            var (correlation, energy) = Correlate(samples);
-            double Likeness(int lag) => energy[0] + energy[lag] > 1e-9 ? 2 * correlation[lag] / (energy[0] + energy[lag]) : 0;
-            var (from, to) = (Math.Max(2, (int)(sound.SampleRate / guess / 1.06)), Math.Min(energy.Length - 2, (int)(sound.SampleRate / guess * 1.06)));
-            if (to <= from)
-                return (time, guess);
-            var best = Enumerable.Range(from, to - from).MaxBy(Likeness);
-            return (time, sound.SampleRate / (best + Vertex(Likeness(best - 1), Likeness(best), Likeness(best + 1))));
-        })];
+        return
+        [
+            .. Spectral(sound, Sawtooth, 0.25)
+                .Zip(Frames(sound, 3 * longest))
+                .Select(pair =>
+                {
+                    var ((time, guess), (_, samples)) = pair;
+                    if (guess <= 0)
+                        return (time, 0.0);
+                    var (correlation, energy) = Correlate(samples);
+                    double Likeness(int lag) => energy[0] + energy[lag] > 1e-9 ? 2 * correlation[lag] / (energy[0] + energy[lag]) : 0;
+                    var (from, to) = (
+                        Math.Max(2, (int)(sound.SampleRate / guess / 1.06)),
+                        Math.Min(energy.Length - 2, (int)(sound.SampleRate / guess * 1.06))
+                    );
+                    if (to <= from)
+                        return (time, guess);
+                    var best = Enumerable.Range(from, to - from).MaxBy(Likeness);
+                    return (time, sound.SampleRate / (best + Vertex(Likeness(best - 1), Likeness(best), Likeness(best + 1))));
+                }),
+        ];
     }
 }

@@ -14,7 +14,14 @@ public static class OutcomeConfusion
     private const double SpreadCents = 25;
 
     /// <summary>Misses and how often they are played for one played right (ours: beginners miss by lips more than by fingers).</summary>
-    private static readonly (string Name, int Weight)[] Cases = [("right", 6), ("one low", 3), ("one high", 3), ("other setting", 2), ("slide off", 2)];
+    private static readonly (string Name, int Weight)[] Cases =
+    [
+        ("right", 6),
+        ("one low", 3),
+        ("one high", 3),
+        ("other setting", 2),
+        ("slide off", 2),
+    ];
 
     public static void Run(int seeds)
     {
@@ -35,14 +42,31 @@ public static class OutcomeConfusion
         foreach (var (name, _) in Cases)
         {
             var all = table.Where(cell => cell.Key.Item1 == name).Sum(cell => cell.Value);
-            Console.WriteLine($"| {name} | {string.Join(" | ", outcomes.Select(outcome => $"{100.0 * table.GetValueOrDefault((name, outcome)) / Math.Max(1, all):0.0} %"))} |");
+            Console.WriteLine(
+                $"| {name} | "
+                    + string.Join(
+                        " | ",
+                        outcomes.Select(outcome => $"{100.0 * table.GetValueOrDefault((name, outcome)) / Math.Max(1, all):0.0} %")
+                    )
+                    + " |"
+            );
         }
     }
 
-    private static void Score(Instrument instrument, string name, Func<MeantNote, bool> counts, int seeds, Dictionary<(string, string), int>? table)
+    private static void Score(
+        Instrument instrument,
+        string name,
+        Func<MeantNote, bool> counts,
+        int seeds,
+        Dictionary<(string, string), int>? table
+    )
     {
         var player = new PlayerSituation(instrument, instrument.Readings[0]);
-        var meant = FingeringChart.Of(instrument, player.Reading).Select(note => MeantNote.Of(instrument, player.Reading, note.Written)).Where(counts).ToList();
+        var meant = FingeringChart
+            .Of(instrument, player.Reading)
+            .Select(note => MeantNote.Of(instrument, player.Reading, note.Written))
+            .Where(counts)
+            .ToList();
         var (right, close, all) = (0, 0, 0);
         for (var seed = 0; seed < seeds; seed++)
         {
@@ -55,7 +79,11 @@ public static class OutcomeConfusion
                     {
                         if (Play(player, note, played, random) is not { } heard)
                             continue;
-                        var judged = NoteDecider.Decide(note, heard.Hertz * Math.Pow(2, SpreadCents * ((2 * random.NextDouble()) - 1) / 1200), player);
+                        var judged = NoteDecider.Decide(
+                            note,
+                            heard.Hertz * Math.Pow(2, SpreadCents * ((2 * random.NextDouble()) - 1) / 1200),
+                            player
+                        );
                         all++;
                         var (correct, told) = (Correct(played, heard, judged), judged.Outcome == NoteOutcome.TwoReadings);
                         right += correct ? 1 : 0;
@@ -67,7 +95,10 @@ public static class OutcomeConfusion
             }
         }
 
-        Console.WriteLine($"| {name} | {meant.Count} | {100.0 * right / Math.Max(1, all - close):0.0} % | {100.0 * close / all:0.0} % | {100.0 * (all - right - close) / all:0.0} % |");
+        Console.WriteLine(
+            $"| {name} | {meant.Count} | {100.0 * right / Math.Max(1, all - close):0.0} % | {100.0 * close / all:0.0} % | "
+                + $"{100.0 * (all - right - close) / all:0.0} % |"
+        );
     }
 
     private sealed record Played(double Hertz, int By, Setting Setting, double SlideCents);
@@ -102,14 +133,15 @@ public static class OutcomeConfusion
     }
 
     /// <summary>A setting that sounds alike is as good: the ear cannot tell them apart.</summary>
-    private static bool Correct(string played, Played heard, JudgedNote judged) => played switch
-    {
-        "right" => judged.Outcome == NoteOutcome.Right,
-        "one low" => judged.Outcome == NoteOutcome.PartialLow && judged.By == heard.By,
-        "one high" => judged.Outcome == NoteOutcome.PartialHigh && judged.By == heard.By,
-        "slide off" => judged.Outcome == NoteOutcome.SlideOff,
-        _ => judged.Outcome == NoteOutcome.OtherSetting,
-    };
+    private static bool Correct(string played, Played heard, JudgedNote judged) =>
+        played switch
+        {
+            "right" => judged.Outcome == NoteOutcome.Right,
+            "one low" => judged.Outcome == NoteOutcome.PartialLow && judged.By == heard.By,
+            "one high" => judged.Outcome == NoteOutcome.PartialHigh && judged.By == heard.By,
+            "slide off" => judged.Outcome == NoteOutcome.SlideOff,
+            _ => judged.Outcome == NoteOutcome.OtherSetting,
+        };
 
     private static int Fingers(Setting one, Setting other) =>
         Enumerable.Range(1, 8).Count(valve => one.Presses(valve) != other.Presses(valve)) + (one.Attachment == other.Attachment ? 0 : 1);

@@ -9,7 +9,11 @@ if (args is ["methods", .. var where])
     return TrackerComparison.RunMethods(where.FirstOrDefault() ?? "bench/renders");
 if (args is ["faults", .. var seeds])
 {
-    FaultConfusion.Run(seeds.Length > 0 ? int.Parse(seeds[0]) : 200, seeds.Length > 1 ? int.Parse(seeds[1]) : 200, seeds.Length > 2 ? int.Parse(seeds[2]) : 1);
+    FaultConfusion.Run(
+        seeds.Length > 0 ? int.Parse(seeds[0]) : 200,
+        seeds.Length > 1 ? int.Parse(seeds[1]) : 200,
+        seeds.Length > 2 ? int.Parse(seeds[2]) : 1
+    );
     return 0;
 }
 if (args is ["outcomes", .. var times])

@@ -21,7 +21,10 @@ public static class SampledNotes
     public static void Run(string folder)
     {
         Directory.CreateDirectory(folder);
-        Console.WriteLine("| instrument | row | notes found | judged right | start off its MIDI time, median (most) ms | off its own start, median (most) ms | duty meant | duty heard, median (from to) |");
+        Console.WriteLine(
+            "| instrument | row | notes found | judged right | start off its MIDI time, median (most) ms | off its own start, median "
+                + "(most) ms | duty meant | duty heard, median (from to) |"
+        );
         Console.WriteLine("| --- | --- | --- | --- | --- | --- | --- | --- |");
         foreach (var (id, program) in TestSounds.Sampled.Append(("euphonium-3v", 57)))
         {
@@ -36,9 +39,20 @@ public static class SampledNotes
     {
         var reading = instrument.Readings[0];
         var pitches = instrument.FirstNotes.SelectMany(note => Enumerable.Repeat(note, 4)).ToList();
-        var notes = pitches.Select((pitch, i) => (Start: LeadSeconds + (i * beat), Seconds: beat * duty, pitch.Midi, Velocity: 90)).ToList();
+        var notes = pitches
+            .Select((pitch, i) => (Start: LeadSeconds + (i * beat), Seconds: beat * duty, pitch.Midi, Velocity: 90))
+            .ToList();
         var sound = Render(folder, $"{instrument.Id}-repeats-{100 * duty:0}-{60 / beat:0}", program, notes);
-        Print(folder, program, instrument, $"repeats at {60 / beat:0}", sound, [.. pitches.Select(pitch => MeantNote.Of(instrument, reading, reading.ToWritten(pitch)))], [.. notes.Select(note => note.Start)], duty);
+        Print(
+            folder,
+            program,
+            instrument,
+            $"repeats at {60 / beat:0}",
+            sound,
+            [.. pitches.Select(pitch => MeantNote.Of(instrument, reading, reading.ToWritten(pitch)))],
+            [.. notes.Select(note => note.Start)],
+            duty
+        );
     }
 
     /// <summary>From each partial to the next and back on the open tube, a note's end a little over the next one's start.</summary>
@@ -50,10 +64,28 @@ public static class SampledNotes
         var pitches = partials.Select(partial => instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial)).ToList();
         var notes = pitches.Select((midi, i) => (Start: LeadSeconds + (i * Beat), Seconds: Beat + 0.03, Note: midi, Velocity: 90)).ToList();
         var sound = Render(folder, $"{instrument.Id}-slurs", program, notes);
-        Print(folder, program, instrument, "partial slurs", sound, [.. pitches.Select(midi => MeantNote.On(instrument, reading, reading.ToWritten(Pitch.FromMidi(midi)), instrument.Tubes[0].Setting))], [.. notes.Select(note => note.Start)], null);
+        Print(
+            folder,
+            program,
+            instrument,
+            "partial slurs",
+            sound,
+            [
+                .. pitches.Select(midi =>
+                    MeantNote.On(instrument, reading, reading.ToWritten(Pitch.FromMidi(midi)), instrument.Tubes[0].Setting)
+                ),
+            ],
+            [.. notes.Select(note => note.Start)],
+            null
+        );
     }
 
-    private static MonoSound Render(string folder, string name, int program, List<(double Start, double Seconds, int Note, int Velocity)> notes)
+    private static MonoSound Render(
+        string folder,
+        string name,
+        int program,
+        List<(double Start, double Seconds, int Note, int Velocity)> notes
+    )
     {
         var (midi, wav) = (Path.Combine(folder, $"{name}.mid"), Path.Combine(folder, $"{name}.wav"));
         MidiScale.Write(midi, program, notes);
@@ -62,25 +94,68 @@ public static class SampledNotes
         return WavFile.Read(stream, wav);
     }
 
-    private static void Print(string folder, int program, Instrument instrument, string row, MonoSound sound, IReadOnlyList<MeantNote> meant, IReadOnlyList<double> starts, double? duty)
+    private static void Print(
+        string folder,
+        int program,
+        Instrument instrument,
+        string row,
+        MonoSound sound,
+        IReadOnlyList<MeantNote> meant,
+        IReadOnlyList<double> starts,
+        double? duty
+    )
     {
-        var heard = RowListener.Hear(sound, new AskedRow(RowPlan.Even(meant, 60, 1), new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second));
+        var heard = RowListener.Hear(
+            sound,
+            new AskedRow(RowPlan.Even(meant, 60, 1), new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second)
+        );
         if (heard.Problem is { } problem)
             Console.Error.WriteLine(problem);
         if (heard.Doubt is { } doubt)
             Console.Error.WriteLine(doubt.Sentence);
         var right = heard.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
-        var off = heard.Notes.Where(note => note.Sound is not null).Select(note => 1000 * (note.Sound!.StartSeconds - starts[note.Number - 1])).ToList();
-        var own = heard.Notes.Where(note => note.Sound is not null)
-            .Select(note => 1000 * (note.Sound!.StartSeconds - starts[note.Number - 1] - TestSounds.OwnStart(folder, program, note.Asked.Meant.Sounding.Midi))).ToList();
-        var duties = heard.Notes.Zip(heard.Notes.Skip(1)).Where(pair => pair.First.Sound is not null && pair.Second.Sound is not null)
-            .Select(pair => 100 * pair.First.Sound!.HalfToHalfSeconds / (pair.Second.Sound!.StartSeconds - pair.First.Sound.StartSeconds)).ToList();
+        var off = heard
+            .Notes.Where(note => note.Sound is not null)
+            .Select(note => 1000 * (note.Sound!.StartSeconds - starts[note.Number - 1]))
+            .ToList();
+        var own = heard
+            .Notes.Where(note => note.Sound is not null)
+            .Select(note =>
+                1000
+                * (
+                    note.Sound!.StartSeconds
+                    - starts[note.Number - 1]
+                    - TestSounds.OwnStart(folder, program, note.Asked.Meant.Sounding.Midi)
+                )
+            )
+            .ToList();
+        var duties = heard
+            .Notes.Zip(heard.Notes.Skip(1))
+            .Where(pair => pair.First.Sound is not null && pair.Second.Sound is not null)
+            .Select(pair => 100 * pair.First.Sound!.HalfToHalfSeconds / (pair.Second.Sound!.StartSeconds - pair.First.Sound.StartSeconds))
+            .ToList();
         if (Environment.GetEnvironmentVariable("EXTRA") is not null)
-            Console.Error.WriteLine($"{instrument.Id} {row} {duty}: " + string.Join(" ", heard.Notes.Where(note => note.Sound is not null).Select(note => $"{1000 * (note.Sound!.StartSeconds - starts[note.Number - 1]):0}({note.Sound.DipDb:0})")));
+            Console.Error.WriteLine(
+                $"{instrument.Id} {row} {duty}: "
+                    + string.Join(
+                        " ",
+                        heard
+                            .Notes.Where(note => note.Sound is not null)
+                            .Select(note => $"{1000 * (note.Sound!.StartSeconds - starts[note.Number - 1]):0}({note.Sound.DipDb:0})")
+                    )
+            );
         if (Environment.GetEnvironmentVariable("EXTRA") is not null)
             foreach (var note in heard.Extra)
-                Console.Error.WriteLine($"{note.StartSeconds:0.000} {note.EndSeconds:0.000} {note.MedianHz:0.0} {note.LevelDb:0.0} dip {note.DipDb:0.0} tongued {note.Tongued}");
-        Console.WriteLine($"| {instrument.Id} | {row} | {heard.Notes.Count(note => note.Sound is not null)} + {heard.Extra.Count} of {meant.Count} | {right} | {Off(off)} | {Off(own)} | {(duty is { } share ? $"{100 * share:0} %" : "–")} | {(duties.Count == 0 ? 0 : duties.Median()):0} % ({duties.DefaultIfEmpty(0).Min():0} {duties.DefaultIfEmpty(0).Max():0}) |");
+                Console.Error.WriteLine(
+                    $"{note.StartSeconds:0.000} {note.EndSeconds:0.000} {note.MedianHz:0.0} {note.LevelDb:0.0} dip {note.DipDb:0.0} "
+                        + $"tongued {note.Tongued}"
+                );
+        Console.WriteLine(
+            $"| {instrument.Id} | {row} | {heard.Notes.Count(note => note.Sound is not null)} + {heard.Extra.Count} of {meant.Count} "
+                + $"| {right} | {Off(off)} | {Off(own)} | {(duty is { } share ? $"{100 * share:0} %" : "–")} | "
+                + $"{(duties.Count == 0 ? 0 : duties.Median()):0} % ({duties.DefaultIfEmpty(0).Min():0} "
+                + $"{duties.DefaultIfEmpty(0).Max():0}) |"
+        );
     }
 
     private static string Off(List<double> ms) => ms.Count == 0 ? "–" : $"{ms.Median():0} ({ms.MaxBy(Math.Abs):0})";

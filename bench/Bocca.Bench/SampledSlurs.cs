@@ -16,12 +16,18 @@ namespace Bocca.Bench;
 /// </summary>
 public static class SampledSlurs
 {
-    private const double LeadSeconds = 1, Beat = 0.8, OverlapSeconds = 0.03, GapSeconds = 0.06;
+    private const double LeadSeconds = 1,
+        Beat = 0.8,
+        OverlapSeconds = 0.03,
+        GapSeconds = 0.06;
 
     public static void Run(string folder)
     {
         Directory.CreateDirectory(folder);
-        Console.WriteLine("| instrument | pairs slurred | heard as slurred | pairs tongued | heard as tongued | change off its MIDI time, median (95th, most) ms | off the new note's own start |");
+        Console.WriteLine(
+            "| instrument | pairs slurred | heard as slurred | pairs tongued | heard as tongued | change off its MIDI time, median "
+                + "(95th, most) ms | off the new note's own start |"
+        );
         Console.WriteLine("| --- | --- | --- | --- | --- | --- | --- |");
         foreach (var (id, program) in TestSounds.Sampled.Append(("euphonium-3v", 57)))
             Pairs(folder, Catalogue.Get(id), program);
@@ -37,19 +43,49 @@ public static class SampledSlurs
         int[] partials = instrument.Family == "horn" ? [4, 5, 4, 6, 5, 6, 4, 5, 8, 6, 8] : [2, 3, 2, 3, 4, 3, 4, 5, 4, 3, 5];
         var (slurred, asSlurred, tongued, asTongued) = (0, 0, 0, 0);
         var (off, own) = (new List<double>(), new List<double>());
-        foreach (var tube in instrument.Tubes.Where(tube => tube.Setting.Attachment == "" && tube.Semitones <= 4 && Math.Abs(tube.CentsSharp) < 20).Take(5))
+        foreach (
+            var tube in instrument
+                .Tubes.Where(tube => tube.Setting.Attachment == "" && tube.Semitones <= 4 && Math.Abs(tube.CentsSharp) < 20)
+                .Take(5)
+        )
         {
             foreach (var slur in new[] { true, false })
             {
-                var pitches = partials.Select(partial => instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones).ToList();
-                var notes = pitches.Select((midi, i) => (Start: LeadSeconds + (i * Beat), Seconds: slur ? Beat + OverlapSeconds : Beat - GapSeconds, Note: midi, Velocity: 90)).ToList();
-                var (midi, wav) = (Path.Combine(folder, $"{instrument.Id}-{tube.Setting}-{(slur ? "slur" : "tongue")}.mid"), Path.Combine(folder, $"{instrument.Id}-{tube.Setting}-{(slur ? "slur" : "tongue")}.wav"));
+                var pitches = partials
+                    .Select(partial => instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones)
+                    .ToList();
+                var notes = pitches
+                    .Select(
+                        (midi, i) =>
+                            (
+                                Start: LeadSeconds + (i * Beat),
+                                Seconds: slur ? Beat + OverlapSeconds : Beat - GapSeconds,
+                                Note: midi,
+                                Velocity: 90
+                            )
+                    )
+                    .ToList();
+                var (midi, wav) = (
+                    Path.Combine(folder, $"{instrument.Id}-{tube.Setting}-{(slur ? "slur" : "tongue")}.mid"),
+                    Path.Combine(folder, $"{instrument.Id}-{tube.Setting}-{(slur ? "slur" : "tongue")}.wav")
+                );
                 MidiScale.Write(midi, program, notes);
                 TestSounds.Synthesise(midi, wav);
                 using var stream = File.OpenRead(wav);
                 var reading = instrument.Readings[0];
-                var meant = pitches.Select((pitch, i) => MeantNote.On(instrument, reading, reading.ToWritten(Pitch.FromMidi(pitch)), tube.Setting) with { SlurredToNext = i + 1 < pitches.Count }).ToList();
-                var row = RowListener.Hear(WavFile.Read(stream, wav), new AskedRow(RowPlan.Even(meant, 75, 1), new PlayerSituation(instrument, reading), LearningStage.Second));
+                var meant = pitches
+                    .Select(
+                        (pitch, i) =>
+                            MeantNote.On(instrument, reading, reading.ToWritten(Pitch.FromMidi(pitch)), tube.Setting) with
+                            {
+                                SlurredToNext = i + 1 < pitches.Count,
+                            }
+                    )
+                    .ToList();
+                var row = RowListener.Hear(
+                    WavFile.Read(stream, wav),
+                    new AskedRow(RowPlan.Even(meant, 75, 1), new PlayerSituation(instrument, reading), LearningStage.Second)
+                );
                 foreach (var note in row.Notes.Skip(1).Where(note => note.Sound is not null))
                 {
                     _ = slur ? slurred++ : tongued++;
@@ -65,7 +101,10 @@ public static class SampledSlurs
             }
         }
 
-        Console.WriteLine($"| {instrument.Id} | {slurred} | {100.0 * asSlurred / slurred:0.0} % | {tongued} | {100.0 * asTongued / tongued:0.0} % | {Off(off)} | {Off(own)} |");
+        Console.WriteLine(
+            $"| {instrument.Id} | {slurred} | {100.0 * asSlurred / slurred:0.0} % | {tongued} | {100.0 * asTongued / tongued:0.0} % | "
+                + $"{Off(off)} | {Off(own)} |"
+        );
     }
 
     private static string Off(List<double> ms)
@@ -79,7 +118,11 @@ public static class SampledSlurs
         var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Second, Approach.Of(ApproachPreset.MouthpieceFirst));
         var situation = new PlayerSituation(instrument, instrument.Readings[0]);
         var (all, right) = (0, 0);
-        foreach (var slur in SlurWriter.All(player).Where(slur => slur.Shape.Id is "pair" or "pair-under" && slur.Notes.Max(note => note.Partial) <= 8))
+        foreach (
+            var slur in SlurWriter
+                .All(player)
+                .Where(slur => slur.Shape.Id is "pair" or "pair-under" && slur.Notes.Max(note => note.Partial) <= 8)
+        )
         {
             foreach (var by in new[] { -1, 1 })
             {
@@ -88,19 +131,31 @@ public static class SampledSlurs
                 if (wanted is < 2 or 7 || wanted == slur.Notes[0].Partial)
                     continue;
                 var how = new RowCharacter("x", "x", [new RowMiss(RowMissKind.Partial, $"{by}", new HashSet<int> { 2 })], []);
-                var sound = SimulatedPlayer.PlayRow(instrument, PlayedNote.Row(asked.Plan, situation, how), asked.Tempo, how.Faults, all).Sound;
+                var sound = SimulatedPlayer
+                    .PlayRow(instrument, PlayedNote.Row(asked.Plan, situation, how), asked.Tempo, how.Faults, all)
+                    .Sound;
                 var judged = HeardSlur.Hear(sound, asked).Row.Notes[1].Judged;
                 // What the lips really did, read from the sound alone: they do not always go where they are sent.
                 var (from, to) = (asked.Plan.Starts[1] + (0.5 * 60 / 90), asked.Plan.Starts[2] - (0.2 * 60 / 90));
-                var frames = PitchTrack.Of(sound).Frames.Where(frame => frame.Voiced && frame.TimeSeconds - sound.CueSeconds![0] > from && frame.TimeSeconds - sound.CueSeconds[0] < to).Select(frame => frame.FrequencyHz).ToList();
+                var frames = PitchTrack
+                    .Of(sound)
+                    .Frames.Where(frame =>
+                        frame.Voiced && frame.TimeSeconds - sound.CueSeconds![0] > from && frame.TimeSeconds - sound.CueSeconds[0] < to
+                    )
+                    .Select(frame => frame.FrequencyHz)
+                    .ToList();
                 if (frames.Count == 0)
                     continue;
-                wanted = Enumerable.Range(1, 16).MinBy(partial => Math.Abs(Tuning.Cents(situation.Hertz(slur.Notes[1].Tube, partial), frames.Median())));
+                wanted = Enumerable
+                    .Range(1, 16)
+                    .MinBy(partial => Math.Abs(Tuning.Cents(situation.Hertz(slur.Notes[1].Tube, partial), frames.Median())));
                 all++;
                 if (judged.Partial == wanted)
                     right++;
                 else if (Environment.GetEnvironmentVariable("EXTRA") is not null)
-                    Console.Error.WriteLine($"{instrument.Id} {slur.Text} {slur.Settings} by {by}: {judged.Outcome} {judged.Partial} {judged.Sentence}");
+                    Console.Error.WriteLine(
+                        $"{instrument.Id} {slur.Text} {slur.Settings} by {by}: {judged.Outcome} {judged.Partial} {judged.Sentence}"
+                    );
             }
         }
 

@@ -6,14 +6,32 @@ using Bocca.Core.Slurs;
 
 namespace Bocca.Bench;
 
-/// <summary>A thousand slurs written, weighed and set as a score; the score's text alone, of one note a thousand times, is the reference.</summary>
+/// <summary>
+/// A thousand slurs written, weighed and set as a score; the score's text alone, of one note a thousand times, is the reference.
+/// </summary>
 [MemoryDiagnoser]
 public class SlurBenchmarks
 {
     private const int Count = 1000;
 
     [Benchmark(Baseline = true, Description = "a score of a thousand measures with a note each")]
-    public int Plain() => MusicXmlWriter.Write(new MusicScore("", 72, [new ScorePart("", Bocca.Core.Music.Clef.Treble, default, [.. Enumerable.Repeat(new ScoreMeasure([new ScoreNote(Bocca.Core.Music.Pitch.FromMidi(60), 960)]), Count)])])).Length;
+    public int Plain() =>
+        MusicXmlWriter
+            .Write(
+                new MusicScore(
+                    "",
+                    72,
+                    [
+                        new ScorePart(
+                            "",
+                            Bocca.Core.Music.Clef.Treble,
+                            default,
+                            [.. Enumerable.Repeat(new ScoreMeasure([new ScoreNote(Bocca.Core.Music.Pitch.FromMidi(60), 960)]), Count)]
+                        ),
+                    ]
+                )
+            )
+            .Length;
 
     [Benchmark(Description = "a thousand slurs, with difficulty, as a score")]
     public int Slurs()
@@ -22,9 +40,16 @@ public class SlurBenchmarks
         var left = Count;
         foreach (var instrument in Catalogue.All)
         {
-            var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
+            var player = SlurPlayer.Of(
+                instrument,
+                instrument.Readings[0],
+                LearningStage.Pieces,
+                Approach.Of(ApproachPreset.MouthpieceFirst)
+            );
             var slurs = SlurWriter.All(player).Take(left).ToList();
-            length += slurs.Count(slur => SlurDifficulty.Of(slur, player, 72).Points > 5) + MusicXmlWriter.Write(SlurScore.Of("", player, slurs, 72)).Length;
+            length +=
+                slurs.Count(slur => SlurDifficulty.Of(slur, player, 72).Points > 5)
+                + MusicXmlWriter.Write(SlurScore.Of("", player, slurs, 72)).Length;
             if ((left -= slurs.Count) <= 0)
                 return length;
         }

@@ -23,7 +23,13 @@ public static class TestSounds
     private const string SoundFont = "/usr/share/sounds/sf2/FluidR3_GM.sf2";
 
     /// <summary>Instrument, its General MIDI program, counted from 0.</summary>
-    internal static readonly (string Id, int Program)[] Sampled = [("trumpet-bb", 56), ("horn-f", 60), ("trombone", 57), ("tuba-bb-3v", 58)];
+    internal static readonly (string Id, int Program)[] Sampled =
+    [
+        ("trumpet-bb", 56),
+        ("horn-f", 60),
+        ("trombone", 57),
+        ("tuba-bb-3v", 58),
+    ];
 
     public static List<TestSound> Make(string folder)
     {
@@ -37,13 +43,22 @@ public static class TestSounds
     private static TestSound Render(string folder, string id, int program)
     {
         var instrument = Catalogue.Get(id);
-        var pitches = Enumerable.Range(instrument.Range.Lowest.Midi, instrument.Range.Highest.Midi - instrument.Range.Lowest.Midi + 1).ToList();
-        var notes = pitches.Concat(pitches).Select((note, i) => (Start: i * SpacingSeconds, NoteSeconds, note, Velocity: i < pitches.Count ? 55 : 100)).ToList();
+        var pitches = Enumerable
+            .Range(instrument.Range.Lowest.Midi, instrument.Range.Highest.Midi - instrument.Range.Lowest.Midi + 1)
+            .ToList();
+        var notes = pitches
+            .Concat(pitches)
+            .Select((note, i) => (Start: i * SpacingSeconds, NoteSeconds, note, Velocity: i < pitches.Count ? 55 : 100))
+            .ToList();
         var midi = Path.Combine(folder, $"{id}.mid");
         var wav = Path.Combine(folder, $"{id}.wav");
         MidiScale.Write(midi, program, notes);
         Synthesise(midi, wav);
-        return new TestSound(id, wav, [.. notes.Select(note => new TestNote(note.Start + 0.3, note.Start + 1.3, Tuning.Standard.Frequency((double)note.note), false))]);
+        return new TestSound(
+            id,
+            wav,
+            [.. notes.Select(note => new TestNote(note.Start + 0.3, note.Start + 1.3, Tuning.Standard.Frequency((double)note.note), false))]
+        );
     }
 
     /// <summary>Renders a MIDI file with the sampled soundfont, unless that was done before.</summary>
@@ -103,7 +118,11 @@ public static class TestSounds
         var path = Path.Combine(folder, $"{name.Replace(", ", "-").Replace(' ', '-')}.wav");
         using (var stream = File.Create(path))
             WavFile.Write(stream, new MonoSound(samples, Rate));
-        return new TestSound(name, path, [.. hertz.Select((hz, i) => new TestNote((i * SpacingSeconds) + 0.3, (i * SpacingSeconds) + 1.3, hz, true))]);
+        return new TestSound(
+            name,
+            path,
+            [.. hertz.Select((hz, i) => new TestNote((i * SpacingSeconds) + 0.3, (i * SpacingSeconds) + 1.3, hz, true))]
+        );
     }
 
     public static string Run(string program, params string[] arguments)

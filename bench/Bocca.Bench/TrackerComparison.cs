@@ -47,7 +47,13 @@ public static class TrackerComparison
         {
             var wave = Read(sound.Path);
             var notes = sound.Notes.SelectMany(note => note.Exact ? [note] : Reference(wave, note)).ToList();
-            Report(sound.Group, "Bocca", wave, notes, () => [.. PitchTrack.Of(wave).Frames.Select(frame => (frame.TimeSeconds, frame.Voiced ? frame.FrequencyHz : 0))]);
+            Report(
+                sound.Group,
+                "Bocca",
+                wave,
+                notes,
+                () => [.. PitchTrack.Of(wave).Frames.Select(frame => (frame.TimeSeconds, frame.Voiced ? frame.FrequencyHz : 0))]
+            );
             Report(sound.Group, "Praat (ac)", wave, notes, () => Praat(script, sound.Path));
             Report(sound.Group, "aubio (yinfft)", wave, notes, () => Aubio(sound.Path));
         }
@@ -68,7 +74,11 @@ public static class TrackerComparison
         foreach (var buzz in BuzzSounds.Make(folder))
         {
             var wave = Read(buzz.Path);
-            Report(buzz, "Bocca", [.. PitchTrack.Of(wave).Frames.Select(frame => (frame.TimeSeconds, frame.Voiced ? frame.FrequencyHz : 0))]);
+            Report(
+                buzz,
+                "Bocca",
+                [.. PitchTrack.Of(wave).Frames.Select(frame => (frame.TimeSeconds, frame.Voiced ? frame.FrequencyHz : 0))]
+            );
             Report(buzz, "Praat (ac)", Praat(script, buzz.Path));
             Report(buzz, "aubio (yinfft)", Aubio(buzz.Path));
         }
@@ -83,7 +93,11 @@ public static class TrackerComparison
         foreach (var buzz in BuzzSounds.Make(folder))
         {
             var wave = Read(buzz.Path);
-            Report(buzz, "Bocca: difference, likeness, path", [.. PitchTrack.Of(wave).Frames.Select(frame => (frame.TimeSeconds, frame.Voiced ? frame.FrequencyHz : 0))]);
+            Report(
+                buzz,
+                "Bocca: difference, likeness, path",
+                [.. PitchTrack.Of(wave).Frames.Select(frame => (frame.TimeSeconds, frame.Voiced ? frame.FrequencyHz : 0))]
+            );
             foreach (var (name, track) in OtherMethods.All)
                 Report(buzz, name, track(wave));
         }
@@ -93,7 +107,10 @@ public static class TrackerComparison
 
     private static void Report(KnownBuzz buzz, string tracker, List<(double Time, double Hz)> frames)
     {
-        int sounding = 0, recalled = 0, silent = 0, alarms = 0;
+        int sounding = 0,
+            recalled = 0,
+            silent = 0,
+            alarms = 0;
         var errors = new List<double>();
         foreach (var (time, hertz) in frames)
         {
@@ -117,7 +134,10 @@ public static class TrackerComparison
         double Share(int count, int of) => of == 0 ? 0 : 100.0 * count / of;
         var gross = errors.Count(error => Math.Abs(error) > 50);
         var octaves = errors.Count(error => Math.Abs(Math.Abs(error) - 1200) < 50);
-        Console.WriteLine($"| {buzz.Group} | {tracker} | {Share(gross, errors.Count):0.00} % | {Share(octaves, errors.Count):0.00} % | {errors.Select(Math.Abs).Median():0.00} | {Share(recalled, sounding):0.0} % | {Share(alarms, silent):0.0} % |");
+        Console.WriteLine(
+            $"| {buzz.Group} | {tracker} | {Share(gross, errors.Count):0.00} % | {Share(octaves, errors.Count):0.00} % | "
+                + $"{errors.Select(Math.Abs).Median():0.00} | {Share(recalled, sounding):0.0} % | {Share(alarms, silent):0.0} % |"
+        );
     }
 
     private static MonoSound Read(string path)
@@ -126,13 +146,24 @@ public static class TrackerComparison
         return WavFile.Read(stream, path);
     }
 
-    private static void Report(string group, string tracker, MonoSound wave, List<TestNote> notes, Func<List<(double Time, double Hz)>> track)
+    private static void Report(
+        string group,
+        string tracker,
+        MonoSound wave,
+        List<TestNote> notes,
+        Func<List<(double Time, double Hz)>> track
+    )
     {
         var clock = Stopwatch.StartNew();
         var frames = track();
         var seconds = clock.Elapsed.TotalSeconds;
-        var errors = notes.SelectMany(note => frames.Where(frame => frame.Time >= note.From && frame.Time < note.To)
-            .Select(frame => frame.Hz > 0 ? Math.Abs(Tuning.Cents(note.Hz, frame.Hz)) : double.PositiveInfinity)).ToList();
+        var errors = notes
+            .SelectMany(note =>
+                frames
+                    .Where(frame => frame.Time >= note.From && frame.Time < note.To)
+                    .Select(frame => frame.Hz > 0 ? Math.Abs(Tuning.Cents(note.Hz, frame.Hz)) : double.PositiveInfinity)
+            )
+            .ToList();
         var gross = 100.0 * errors.Count(error => error > 50) / errors.Count;
         Console.WriteLine($"| {group} | {tracker} | {gross:0.00} % | {errors.Median():0.000} | {wave.Seconds / seconds:0} |");
     }
@@ -146,11 +177,18 @@ public static class TrackerComparison
 
     // aubio stamps a frame with the start of its hop; its window of 4096 samples ends with that hop.
     private static List<(double Time, double Hz)> Aubio(string wav) =>
-        [.. Lines(TestSounds.Run("aubiopitch", "-i", wav, "-p", "yinfft", "-B", "4096", "-H", "441", "-u", "hertz")).Select(frame => (frame.Time - 0.03, frame.Hz))];
+        [
+            .. Lines(TestSounds.Run("aubiopitch", "-i", wav, "-p", "yinfft", "-B", "4096", "-H", "441", "-u", "hertz"))
+                .Select(frame => (frame.Time - 0.03, frame.Hz)),
+        ];
 
-    private static List<(double Time, double Hz)> Lines(string text) => [.. text.Split('\n', StringSplitOptions.RemoveEmptyEntries)
-        .Select(line => line.Split(' ', StringSplitOptions.RemoveEmptyEntries)).Where(parts => parts.Length == 2)
-        .Select(parts => (double.Parse(parts[0]), double.Parse(parts[1])))];
+    private static List<(double Time, double Hz)> Lines(string text) =>
+        [
+            .. text.Split('\n', StringSplitOptions.RemoveEmptyEntries)
+                .Select(line => line.Split(' ', StringSplitOptions.RemoveEmptyEntries))
+                .Where(parts => parts.Length == 2)
+                .Select(parts => (double.Parse(parts[0]), double.Parse(parts[1]))),
+        ];
 
     /// <summary>
     /// The pitch of a sampled note, which moves a little: every 50 ms the first harmonics' peaks in a spectrum six
@@ -174,13 +212,16 @@ public static class TrackerComparison
 
     private static double Fundamental(Complex[] bins, double hertz, int rate)
     {
-        double sum = 0, weights = 0;
+        double sum = 0,
+            weights = 0;
         for (var harmonic = 1; harmonic <= 8 && harmonic * hertz < 6000; harmonic++)
         {
             var low = (int)(harmonic * hertz * Math.Pow(2, -45 / 1200.0) * bins.Length / rate);
             var high = (int)(harmonic * hertz * Math.Pow(2, 45 / 1200.0) * bins.Length / rate) + 1;
             var peak = Enumerable.Range(low, high - low + 1).MaxBy(bin => bins[bin].Magnitude);
-            double before = Math.Log(bins[peak - 1].Magnitude), here = Math.Log(bins[peak].Magnitude), after = Math.Log(bins[peak + 1].Magnitude);
+            double before = Math.Log(bins[peak - 1].Magnitude),
+                here = Math.Log(bins[peak].Magnitude),
+                after = Math.Log(bins[peak + 1].Magnitude);
             var exact = peak + (0.5 * (before - after) / (before - (2 * here) + after));
             var weight = bins[peak].Magnitude * harmonic;
             sum += weight * exact * rate / bins.Length / harmonic;

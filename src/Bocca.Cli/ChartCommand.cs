@@ -25,16 +25,20 @@ public static class ChartCommand
                 player.Reading,
                 CommandLine.PitchOrNull(parsed.GetValue(from)),
                 CommandLine.PitchOrNull(parsed.GetValue(to)),
-                hand: new Hand { ReachCm = parsed.GetValue(reach) });
+                hand: new Hand { ReachCm = parsed.GetValue(reach) }
+            );
             if (parsed.GetValue(file) is { } path)
             {
-                File.WriteAllText(path, Path.GetExtension(path).ToLowerInvariant() switch
-                {
-                    ".csv" => ChartFile.Csv(notes),
-                    ".json" => ChartFile.AsJson(player.Instrument, player.Reading, notes),
-                    ".musicxml" => ChartFile.MusicXml(player.Instrument.Name, player.Reading, notes),
-                    _ => throw new ArgumentException($"'{path}' ends in none of .csv, .json and .musicxml."),
-                });
+                File.WriteAllText(
+                    path,
+                    Path.GetExtension(path).ToLowerInvariant() switch
+                    {
+                        ".csv" => ChartFile.Csv(notes),
+                        ".json" => ChartFile.AsJson(player.Instrument, player.Reading, notes),
+                        ".musicxml" => ChartFile.MusicXml(player.Instrument.Name, player.Reading, notes),
+                        _ => throw new ArgumentException($"'{path}' ends in none of .csv, .json and .musicxml."),
+                    }
+                );
                 return CommandLine.Done;
             }
 
@@ -45,7 +49,11 @@ public static class ChartCommand
             }
 
             foreach (var note in notes)
-                Console.WriteLine($"{note.Written,-4} {note.Ways[0].Setting,-9} partial {note.Ways[0].Partial,2}  {note.Ways[0].Cents,6:+0.0;-0.0;0.0} cents   or {string.Join(", ", note.Ways.Skip(1).Select(way => way.Setting))}");
+                Console.WriteLine(
+                    $"{note.Written, -4} {note.Ways[0].Setting, -9} partial {note.Ways[0].Partial, 2}  "
+                        + $"{note.Ways[0].Cents, 6:+0.0;-0.0;0.0} cents   or "
+                        + $"{string.Join(", ", note.Ways.Skip(1).Select(way => way.Setting))}"
+                );
             return CommandLine.Done;
         });
         return command;

@@ -56,7 +56,8 @@ public static class CommandLine
         {
             return parsed.Invoke(new InvocationConfiguration { EnableDefaultExceptionHandler = false });
         }
-        catch (Exception problem) when (problem is ArgumentException or FormatException or InvalidDataException or IOException or UnauthorizedAccessException)
+        catch (Exception problem)
+            when (problem is ArgumentException or FormatException or InvalidDataException or IOException or UnauthorizedAccessException)
         {
             Console.Error.WriteLine(problem.Message.ReplaceLineEndings(" "));
             return BadInput;
@@ -67,14 +68,12 @@ public static class CommandLine
     public static Option<bool> JsonOption() => new("--json") { Description = "Print one JSON object." };
 
     /// <summary>The option <c>--instrument</c>.</summary>
-    public static Option<string> InstrumentOption(bool required = true) => new("--instrument")
-    {
-        Description = "Instrument id; see 'bocca instruments'.",
-        Required = required,
-    };
+    public static Option<string> InstrumentOption(bool required = true) =>
+        new("--instrument") { Description = "Instrument id; see 'bocca instruments'.", Required = required };
 
     /// <summary>The option <c>--reading</c>.</summary>
-    public static Option<string?> ReadingOption() => new("--reading") { Description = "treble, bass, treble-bb or treble-eb; the instrument's usual one by default." };
+    public static Option<string?> ReadingOption() =>
+        new("--reading") { Description = "treble, bass, treble-bb or treble-eb; the instrument's usual one by default." };
 
     /// <summary>The option <c>--stage</c>.</summary>
     public static Option<string> StageOption(bool required)
@@ -89,20 +88,25 @@ public static class CommandLine
     public static Option<double?> ReachOption() => new("--reach") { Description = "Centimetres of slide that the arm reaches." };
 
     /// <summary>The option <c>--drill</c>.</summary>
-    public static Option<string> DrillOption() => new("--drill")
-    {
-        Description = $"The drill: {string.Join(", ", BuzzDrill.All.Select(drill => drill.Id))}.",
-        DefaultValueFactory = _ => BuzzDrill.All[0].Id,
-    };
+    public static Option<string> DrillOption() =>
+        new("--drill")
+        {
+            Description = $"The drill: {string.Join(", ", BuzzDrill.All.Select(drill => drill.Id))}.",
+            DefaultValueFactory = _ => BuzzDrill.All[0].Id,
+        };
 
     /// <summary>The option <c>--tempo</c>.</summary>
     public static Option<double?> TempoOption() => new("--tempo") { Description = "Beats a minute; the drill's own by default." };
 
     /// <summary>A stage by its name.</summary>
     /// <exception cref="ArgumentException">There is no such stage.</exception>
-    public static SoundStage StageOf(string text) => Enum.GetValues<SoundStage>().FirstOrDefault(stage => stage.ToString().Equals(text, StringComparison.OrdinalIgnoreCase), (SoundStage)(-1)) is var stage && (int)stage >= 0
-        ? stage
-        : throw new ArgumentException($"'{text}' is not a stage; there are lips, mouthpiece and instrument.");
+    public static SoundStage StageOf(string text) =>
+        Enum.GetValues<SoundStage>()
+            .FirstOrDefault(stage => stage.ToString().Equals(text, StringComparison.OrdinalIgnoreCase), (SoundStage)(-1))
+            is var stage
+        && (int)stage >= 0
+            ? stage
+            : throw new ArgumentException($"'{text}' is not a stage; there are lips, mouthpiece and instrument.");
 
     /// <summary>A drill's plan at a tempo.</summary>
     /// <exception cref="ArgumentException">The tempo lies outside what drills are played at.</exception>

@@ -15,7 +15,14 @@ public static class NoteCommand
         var reading = CommandLine.ReadingOption();
         var json = CommandLine.JsonOption();
         var reach = CommandLine.ReachOption();
-        var command = new Command("note", "Show every way to play a written note, best first.") { instrument, written, reading, reach, json };
+        var command = new Command("note", "Show every way to play a written note, best first.")
+        {
+            instrument,
+            written,
+            reading,
+            reach,
+            json,
+        };
         command.SetAction(parsed =>
         {
             var player = CommandLine.Player(parsed.GetValue(instrument)!, parsed.GetValue(reading));
@@ -23,20 +30,22 @@ public static class NoteCommand
             var ways = FingeringFinder.Find(player.Instrument, player.Reading, pitch, null, new Hand { ReachCm = parsed.GetValue(reach) });
             if (parsed.GetValue(json))
             {
-                CommandLine.PrintJson(new
-                {
-                    Instrument = player.Instrument.Id,
-                    Reading = player.Reading.Id,
-                    Written = pitch.ToString(),
-                    Sounding = player.Reading.ToSounding(pitch).ToString(),
-                    Fingerings = ways.Select(ChartFile.Shape),
-                });
+                CommandLine.PrintJson(
+                    new
+                    {
+                        Instrument = player.Instrument.Id,
+                        Reading = player.Reading.Id,
+                        Written = pitch.ToString(),
+                        Sounding = player.Reading.ToSounding(pitch).ToString(),
+                        Fingerings = ways.Select(ChartFile.Shape),
+                    }
+                );
                 return CommandLine.Done;
             }
 
             Console.WriteLine($"{pitch} written, {player.Reading.ToSounding(pitch)} sounding, on {player.Instrument.Name}");
             foreach (var way in ways)
-                Console.WriteLine($"{way.Setting,-9} partial {way.Partial,2}  {way.Cents,6:+0.0;-0.0;0.0} cents  {way.Reason}");
+                Console.WriteLine($"{way.Setting, -9} partial {way.Partial, 2}  {way.Cents, 6:+0.0;-0.0;0.0} cents  {way.Reason}");
             return CommandLine.Done;
         });
         return command;

@@ -10,7 +10,10 @@ internal static class RowAnalysis
     /// <summary>Hears every file against the row, writes frames where asked, prints.</summary>
     public static int Run(string[] paths, AskedRow asked, string? frames, bool json)
     {
-        var heard = paths.Select(path => (Path: path, Sound: AnalyseCommand.Read(path))).Select(file => (file.Path, file.Sound, Row: RowListener.Hear(file.Sound, asked))).ToList();
+        var heard = paths
+            .Select(path => (Path: path, Sound: AnalyseCommand.Read(path)))
+            .Select(file => (file.Path, file.Sound, Row: RowListener.Hear(file.Sound, asked)))
+            .ToList();
         if (frames is not null)
             foreach (var (path, _, row) in heard)
                 AnalyseCommand.WriteFrames(AnalyseCommand.FrameFile(frames, path, paths.Length), row.Track);
@@ -32,9 +35,15 @@ internal static class RowAnalysis
         var verdict = RowJudge.Judge(row, asked, JudgedPupil.Unknown);
         Console.WriteLine($"{path}: {verdict.Summary}");
         foreach (var note in row.Notes)
-            Console.WriteLine($"{note.Number,3} {note.Judged.Meant.Written,-4} {note.Judged.Meant.Setting,-9} {note.Sound?.StartSeconds,7:0.00} {note.Judged.HeardHz,8:0.00} Hz  {note.Judged.Sentence}");
+            Console.WriteLine(
+                $"{note.Number, 3} {note.Judged.Meant.Written, -4} {note.Judged.Meant.Setting, -9} {note.Sound?.StartSeconds, 7:0.00} "
+                    + $"{note.Judged.HeardHz, 8:0.00} Hz  {note.Judged.Sentence}"
+            );
         if (row.Extra.Count > 0)
-            Console.WriteLine($"beside these: {row.Extra.Count} sounds that nobody meant, at {string.Join(", ", row.Extra.Select(sound => $"{sound.StartSeconds:0.00}"))} s");
+            Console.WriteLine(
+                $"beside these: {row.Extra.Count} sounds that nobody meant, at "
+                    + $"{string.Join(", ", row.Extra.Select(sound => $"{sound.StartSeconds:0.00}"))} s"
+            );
         Console.WriteLine($"next: {verdict.Next.Cue} {verdict.Next.Reason}");
     }
 
@@ -47,31 +56,49 @@ internal static class RowAnalysis
             sound.SampleRate,
             DurationSeconds = Math.Round(sound.Seconds, 4),
             Attempts = row.Notes.Select(note => note.Measures).OfType<AttemptMeasures>().Select(AnalyseCommand.Rounded),
-            Take = new { Notes = row.Notes.Count, Came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right), Extra = row.Extra.Count, Doubt = row.Doubt?.Sentence, Articulation = articulation },
+            Take = new
+            {
+                Notes = row.Notes.Count,
+                Came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right),
+                Extra = row.Extra.Count,
+                Doubt = row.Doubt?.Sentence,
+                Articulation = articulation,
+            },
             Notes = row.Notes.Select((note, i) => Shape(note, i + 1 < row.Notes.Count ? row.Notes[i + 1] : null)),
             Verdict = AnalyseCommand.Shape(RowJudge.Judge(row, asked, JudgedPupil.Unknown)),
         };
     }
 
-    private static object Shape(RowNote note, RowNote? next) => new
-    {
-        Written = note.Judged.Meant.Written.ToString(),
-        Setting = note.Judged.Meant.Setting.ToString(),
-        StartSeconds = Round(note.Sound?.StartSeconds, 3),
-        EndSeconds = Round(note.Sound?.EndSeconds, 3),
-        Articulation = note.Sound is null ? null : note.Sound.Tongued ? "tongued" : "slurred",
-        Duty = note.Sound is { } sound && next?.Sound is { } after ? Round(RowArticulation.DutyOf(sound, after), 3) : null,
-        HeardHz = Round(note.Judged.HeardHz, 3),
-        Heard = note.Judged.HeardWritten?.ToString(),
-        note.Judged.Partial,
-        Cents = Round(note.Judged.Cents, 1),
-        note.Judged.Outcome,
-        note.Judged.By,
-        Cm = Round(note.Judged.Cm, 1),
-        OtherSetting = note.Judged.OtherSetting?.ToString(),
-        note.Judged.Sentence,
-        Readings = note.Judged.Readings.Select(reading => new { reading.Outcome, Setting = reading.Setting.ToString(), reading.Partial, reading.By, OffCents = Math.Round(reading.OffCents, 1), Probability = Math.Round(reading.Probability, 3) }),
-    };
+    private static object Shape(RowNote note, RowNote? next) =>
+        new
+        {
+            Written = note.Judged.Meant.Written.ToString(),
+            Setting = note.Judged.Meant.Setting.ToString(),
+            StartSeconds = Round(note.Sound?.StartSeconds, 3),
+            EndSeconds = Round(note.Sound?.EndSeconds, 3),
+            Articulation = note.Sound is null ? null
+            : note.Sound.Tongued ? "tongued"
+            : "slurred",
+            Duty = note.Sound is { } sound && next?.Sound is { } after ? Round(RowArticulation.DutyOf(sound, after), 3) : null,
+            HeardHz = Round(note.Judged.HeardHz, 3),
+            Heard = note.Judged.HeardWritten?.ToString(),
+            note.Judged.Partial,
+            Cents = Round(note.Judged.Cents, 1),
+            note.Judged.Outcome,
+            note.Judged.By,
+            Cm = Round(note.Judged.Cm, 1),
+            OtherSetting = note.Judged.OtherSetting?.ToString(),
+            note.Judged.Sentence,
+            Readings = note.Judged.Readings.Select(reading => new
+            {
+                reading.Outcome,
+                Setting = reading.Setting.ToString(),
+                reading.Partial,
+                reading.By,
+                OffCents = Math.Round(reading.OffCents, 1),
+                Probability = Math.Round(reading.Probability, 3),
+            }),
+        };
 
     private static double? Round(double? value, int digits) => value is { } number ? Math.Round(number, digits) : null;
 }

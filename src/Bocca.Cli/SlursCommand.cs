@@ -20,7 +20,11 @@ public static class SlursCommand
         var instrument = CommandLine.InstrumentOption();
         var reading = CommandLine.ReadingOption();
         var level = new Option<double>("--level") { Description = "Difficulty in points, from about 2 up.", Required = true };
-        var stage = new Option<LearningStage>("--stage") { Description = "How far the pupil is: FirstNotes, Second or Pieces.", DefaultValueFactory = _ => LearningStage.Second };
+        var stage = new Option<LearningStage>("--stage")
+        {
+            Description = "How far the pupil is: FirstNotes, Second or Pieces.",
+            DefaultValueFactory = _ => LearningStage.Second,
+        };
         var tempo = CommandLine.TempoOption();
         var file = new Option<string>("--out") { Description = "A .musicxml or .mid file to write.", Required = true };
         var json = CommandLine.JsonOption();
@@ -31,23 +35,53 @@ public static class SlursCommand
             var player = SlurPlayer.Of(who.Instrument, who.Reading, parsed.GetValue(stage), Approach.Of(ApproachPreset.MouthpieceFirst));
             var beats = CommandLine.TempoOf(parsed.GetValue(tempo) ?? UsualTempo);
             var asked = parsed.GetValue(level);
-            var slurs = SlurWriter.All(player).Select(slur => (Slur: slur, Difficulty: SlurDifficulty.Of(slur, player, beats)))
-                .Where(each => each.Difficulty.Points <= asked && each.Difficulty.Points > asked - Below).OrderBy(each => each.Difficulty.Points).Take(Most).ToList();
+            var slurs = SlurWriter
+                .All(player)
+                .Select(slur => (Slur: slur, Difficulty: SlurDifficulty.Of(slur, player, beats)))
+                .Where(each => each.Difficulty.Points <= asked && each.Difficulty.Points > asked - Below)
+                .OrderBy(each => each.Difficulty.Points)
+                .Take(Most)
+                .ToList();
             if (slurs.Count == 0)
-                throw new ArgumentException($"No slur of the {who.Instrument.Name} lies at level {asked:0.#}; they run from {Levels(player, beats)}.");
+                throw new ArgumentException(
+                    $"No slur of the {who.Instrument.Name} lies at level {asked:0.#}; they run from {Levels(player, beats)}."
+                );
             var score = SlurScore.Of($"Slurs, level {asked:0.#}", player, [.. slurs.Select(each => each.Slur)], beats);
             var path = parsed.GetValue(file)!;
-            File.WriteAllBytes(path, Path.GetExtension(path).ToLowerInvariant() switch
-            {
-                ".musicxml" or ".xml" => System.Text.Encoding.UTF8.GetBytes(MusicXmlWriter.Write(score)),
-                ".mid" => MidiWriter.Write(score),
-                _ => throw new ArgumentException($"'{path}' ends in neither .musicxml nor .mid."),
-            });
+            File.WriteAllBytes(
+                path,
+                Path.GetExtension(path).ToLowerInvariant() switch
+                {
+                    ".musicxml" or ".xml" => System.Text.Encoding.UTF8.GetBytes(MusicXmlWriter.Write(score)),
+                    ".mid" => MidiWriter.Write(score),
+                    _ => throw new ArgumentException($"'{path}' ends in neither .musicxml nor .mid."),
+                }
+            );
             if (parsed.GetValue(json))
-                CommandLine.PrintJson(new { Instrument = who.Instrument.Id, Reading = who.Reading.Id, Level = asked, Slurs = slurs.Select(each => new { each.Slur.Id, each.Slur.Text, Sounding = each.Slur.Notes.Select(note => note.Sounding.ToString()), Settings = each.Slur.Notes.Select(note => note.Tube.Setting.ToString()), Partials = each.Slur.Notes.Select(note => note.Partial), Difficulty = Math.Round(each.Difficulty.Points, 2), Parts = each.Difficulty.Parts }) });
+                CommandLine.PrintJson(
+                    new
+                    {
+                        Instrument = who.Instrument.Id,
+                        Reading = who.Reading.Id,
+                        Level = asked,
+                        Slurs = slurs.Select(each => new
+                        {
+                            each.Slur.Id,
+                            each.Slur.Text,
+                            Sounding = each.Slur.Notes.Select(note => note.Sounding.ToString()),
+                            Settings = each.Slur.Notes.Select(note => note.Tube.Setting.ToString()),
+                            Partials = each.Slur.Notes.Select(note => note.Partial),
+                            Difficulty = Math.Round(each.Difficulty.Points, 2),
+                            Parts = each.Difficulty.Parts,
+                        }),
+                    }
+                );
             else
                 foreach (var (slur, difficulty) in slurs)
-                    Console.WriteLine($"{difficulty.Points,5:0.0}  {slur.Setting,-6} {slur.Text}   {string.Join("; ", difficulty.Parts.Select(part => $"{part.Words} {part.Points:0.#}"))}");
+                    Console.WriteLine(
+                        $"{difficulty.Points, 5:0.0}  {slur.Setting, -6} {slur.Text}   "
+                            + $"{string.Join("; ", difficulty.Parts.Select(part => $"{part.Words} {part.Points:0.#}"))}"
+                    );
             return CommandLine.Done;
         });
         return command;

@@ -31,7 +31,8 @@ internal static class EmbeddedData
 
     public static string Text(string name)
     {
-        using var stream = typeof(EmbeddedData).Assembly.GetManifestResourceStream(name)
+        using var stream =
+            typeof(EmbeddedData).Assembly.GetManifestResourceStream(name)
             ?? throw new InvalidDataException($"The data file {name} is missing from the core.");
         using var reader = new StreamReader(stream);
         return reader.ReadToEnd();

@@ -11,13 +11,19 @@ using Serilog.Events;
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.GetCultureInfo("");
 
 var builder = WebApplication.CreateBuilder(args);
-builder.Host.UseSerilog((_, logs) => logs.MinimumLevel.Warning()
-    // The keys sign forms only; they lie beside the record, on the teacher's own machine.
-    .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
-    .WriteTo.Console(outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}"));
+builder.Host.UseSerilog(
+    (_, logs) =>
+        logs
+            .MinimumLevel.Warning()
+            // The keys sign forms only; they lie beside the record, on the teacher's own machine.
+            .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
+            .WriteTo.Console(outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}")
+);
 builder.Services.AddRazorPages(Routes.Configure);
 builder.Services.AddDbContext<BoccaDb>(options => options.UseSqlite(RecordFile.ConnectionString(builder.Configuration["data"] ?? "data")));
-builder.Services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(Path.Combine(builder.Configuration["data"] ?? "data", "keys")));
+builder
+    .Services.AddDataProtection()
+    .PersistKeysToFileSystem(Directory.CreateDirectory(Path.Combine(builder.Configuration["data"] ?? "data", "keys")));
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddResponseCompression(options => options.EnableForHttps = true);
 builder.Services.AddAntiforgery(options => options.HeaderName = "X-Antiforgery");

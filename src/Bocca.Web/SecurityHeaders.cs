@@ -6,7 +6,8 @@ namespace Bocca.Web;
 /// </summary>
 public sealed class SecurityHeaders(RequestDelegate next)
 {
-    private const string Policy = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self' blob:; style-src 'self'; img-src 'self' data:; "
+    private const string Policy =
+        "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self' blob:; style-src 'self'; img-src 'self' data:; "
         + "font-src 'self' data:; connect-src 'self'; media-src 'self' blob:; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
 
     public Task InvokeAsync(HttpContext context)

@@ -22,7 +22,13 @@ public sealed class BreathPageTests : IDisposable
     {
         await AddAsync(14);
         var (_, plan) = await GetAsync("/breath/1?handler=Plan&drill=even-stream&rung=1&tempo=80");
-        var phases = JsonDocument.Parse(plan).RootElement.GetProperty("phases").EnumerateArray().Select(phase => (phase.GetProperty("kind").GetString(), phase.GetProperty("start").GetDouble(), phase.GetProperty("seconds").GetDouble()));
+        var phases = JsonDocument
+            .Parse(plan)
+            .RootElement.GetProperty("phases")
+            .EnumerateArray()
+            .Select(phase =>
+                (phase.GetProperty("kind").GetString(), phase.GetProperty("start").GetDouble(), phase.GetProperty("seconds").GetDouble())
+            );
         Assert.Equal([("in", 0.0, 3.0), ("out", 3.0, 6.0)], phases);
         var (status, refusal) = await GetAsync("/breath/1?handler=Plan&drill=even-stream&rung=5&tempo=60");
         Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
@@ -44,7 +50,15 @@ public sealed class BreathPageTests : IDisposable
         var key = Guid.NewGuid();
         for (var time = 0; time < 2; time++)
         {
-            var response = await KeepAsync(page, wav.ToArray(), ("drill", "even-stream"), ("rung", "1"), ("tempo", "80"), ("key", $"{key}"), ("first", "0"));
+            var response = await KeepAsync(
+                page,
+                wav.ToArray(),
+                ("drill", "even-stream"),
+                ("rung", "1"),
+                ("tempo", "80"),
+                ("key", $"{key}"),
+                ("first", "0")
+            );
             Assert.Equal(HttpStatusCode.OK, response.StatusCode);
             Assert.Contains("still counts as even", await response.Content.ReadAsStringAsync());
         }
@@ -62,7 +76,18 @@ public sealed class BreathPageTests : IDisposable
     {
         await AddAsync(14);
         var (_, page) = await _tab.OpenAsync("/breath/1");
-        async Task<string> TapAsync() => await (await KeepAsync(page, null, ("drill", "even-stream"), ("rung", "0"), ("tempo", "80"), ("key", $"{Guid.NewGuid()}"), ("even", "true"))).Content.ReadAsStringAsync();
+        async Task<string> TapAsync() =>
+            await (
+                await KeepAsync(
+                    page,
+                    null,
+                    ("drill", "even-stream"),
+                    ("rung", "0"),
+                    ("tempo", "80"),
+                    ("key", $"{Guid.NewGuid()}"),
+                    ("even", "true")
+                )
+            ).Content.ReadAsStringAsync();
         Assert.Contains("two open the next one", await TapAsync());
         Assert.Contains("Next one up: in 4, out 8", await TapAsync());
         var (_, again) = await _tab.OpenAsync("/breath/1");
@@ -81,9 +106,15 @@ public sealed class BreathPageTests : IDisposable
         Assert.DoesNotContain("in-hold-out", offered);
         Assert.DoesNotContain("equal-exchange", offered);
         Assert.Contains("paced-breath", offered);
-        Assert.Contains("Holding the breath is not for this pupil", (await GetAsync("/breath/1?handler=Plan&drill=in-hold-out&rung=0&tempo=80")).Text);
+        Assert.Contains(
+            "Holding the breath is not for this pupil",
+            (await GetAsync("/breath/1?handler=Plan&drill=in-hold-out&rung=0&tempo=80")).Text
+        );
         await _tab.SendAsync(page, "form[action*=Dizzy]");
-        Assert.Contains("no more breath drills until tomorrow", (await GetAsync("/breath/1?handler=Plan&drill=paced-breath&rung=0&tempo=80")).Text);
+        Assert.Contains(
+            "no more breath drills until tomorrow",
+            (await GetAsync("/breath/1?handler=Plan&drill=paced-breath&rung=0&tempo=80")).Text
+        );
         Assert.Contains("dizzy today", (await _tab.OpenAsync("/breath/1")).Page.QuerySelector("[data-refusal]")!.TextContent);
     }
 
@@ -93,7 +124,15 @@ public sealed class BreathPageTests : IDisposable
         await AddAsync(14);
         var (_, page) = await _tab.OpenAsync("/breath/1");
         for (var i = 0; i < 14; i++)
-            await KeepAsync(page, null, ("drill", "even-stream"), ("rung", "5"), ("tempo", "80"), ("key", $"{Guid.NewGuid()}"), ("even", "true"));
+            await KeepAsync(
+                page,
+                null,
+                ("drill", "even-stream"),
+                ("rung", "5"),
+                ("tempo", "80"),
+                ("key", $"{Guid.NewGuid()}"),
+                ("even", "true")
+            );
         Assert.Contains("5 is the most", (await GetAsync("/breath/1?handler=Plan&drill=even-stream&rung=5&tempo=80")).Text);
         var (_, full) = await _tab.OpenAsync("/breath/1");
         var (_, gone) = await _tab.SendAsync(full, "form[action*=Delete]");
@@ -108,11 +147,35 @@ public sealed class BreathPageTests : IDisposable
     {
         await AddAsync(14);
         var (_, page) = await _tab.OpenAsync("/breath/1");
-        var response = await KeepAsync(page, null, ("drill", "even-stream"), ("rung", "1"), ("tempo", "80"), ("key", $"{Guid.NewGuid()}"), ("stopped", "true"), ("seconds", "4"));
+        var response = await KeepAsync(
+            page,
+            null,
+            ("drill", "even-stream"),
+            ("rung", "1"),
+            ("tempo", "80"),
+            ("key", $"{Guid.NewGuid()}"),
+            ("stopped", "true"),
+            ("seconds", "4")
+        );
         Assert.Contains("Stopped after 4 s", await response.Content.ReadAsStringAsync());
         Assert.Equal(4, (await _room.InRecordAsync(db => db.Breaths.SingleAsync())).DrilledSeconds);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await KeepAsync(page, "noise"u8.ToArray(), ("drill", "even-stream"), ("rung", "1"), ("tempo", "80"), ("key", $"{Guid.NewGuid()}"))).StatusCode);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await KeepAsync(page, null, ("drill", "even-stream"), ("rung", "1"), ("tempo", "80"))).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (
+                await KeepAsync(
+                    page,
+                    "noise"u8.ToArray(),
+                    ("drill", "even-stream"),
+                    ("rung", "1"),
+                    ("tempo", "80"),
+                    ("key", $"{Guid.NewGuid()}")
+                )
+            ).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (await KeepAsync(page, null, ("drill", "even-stream"), ("rung", "1"), ("tempo", "80"))).StatusCode
+        );
     }
 
     [Theory]
@@ -140,11 +203,23 @@ public sealed class BreathPageTests : IDisposable
         Assert.Contains("in seven days", fourth.QuerySelector(".breath-history .trouble")!.TextContent);
     }
 
-    private Task<int> AddAsync(int age, BreathHealth health = BreathHealth.None, string points = "") => _room.InRecordAsync(async db =>
-    {
-        db.Pupils.Add(new Pupil { Name = "Ada Quill", InstrumentId = "trumpet-bb", ReadingId = "treble", Started = new DateOnly(2026, 9, 1), BornIn = DateTime.Now.Year - age - 1, Health = health, Points = points });
-        return await db.SaveChangesAsync();
-    });
+    private Task<int> AddAsync(int age, BreathHealth health = BreathHealth.None, string points = "") =>
+        _room.InRecordAsync(async db =>
+        {
+            db.Pupils.Add(
+                new Pupil
+                {
+                    Name = "Ada Quill",
+                    InstrumentId = "trumpet-bb",
+                    ReadingId = "treble",
+                    Started = new DateOnly(2026, 9, 1),
+                    BornIn = DateTime.Now.Year - age - 1,
+                    Health = health,
+                    Points = points,
+                }
+            );
+            return await db.SaveChangesAsync();
+        });
 
     private async Task<(HttpStatusCode Status, string Text)> GetAsync(string address)
     {
@@ -152,8 +227,11 @@ public sealed class BreathPageTests : IDisposable
         return (response.StatusCode, await response.Content.ReadAsStringAsync());
     }
 
-    private Task<HttpResponseMessage> KeepAsync(AngleSharp.Html.Dom.IHtmlDocument page, byte[]? sound, params (string Name, string Value)[] fields) =>
-        _tab.PostAsync(page, "/breath/1?handler=Keep", Multipart(sound, fields));
+    private Task<HttpResponseMessage> KeepAsync(
+        AngleSharp.Html.Dom.IHtmlDocument page,
+        byte[]? sound,
+        params (string Name, string Value)[] fields
+    ) => _tab.PostAsync(page, "/breath/1?handler=Keep", Multipart(sound, fields));
 
     private static MultipartFormDataContent Multipart(byte[]? sound, (string Name, string Value)[] fields)
     {

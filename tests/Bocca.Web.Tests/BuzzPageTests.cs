@@ -28,7 +28,14 @@ public sealed class BuzzPageTests : IDisposable
         {
             foreach (var on in drill.On)
             {
-                var plan = JsonDocument.Parse(await client.GetStringAsync($"/buzz/{pupil.Id}?handler=Plan&drill={drill.Id}&tempo=90&on={on}", TestContext.Current.CancellationToken)).RootElement;
+                var plan = JsonDocument
+                    .Parse(
+                        await client.GetStringAsync(
+                            $"/buzz/{pupil.Id}?handler=Plan&drill={drill.Id}&tempo=90&on={on}",
+                            TestContext.Current.CancellationToken
+                        )
+                    )
+                    .RootElement;
                 Assert.Equal(drill.Plan.TotalBeats, plan.GetProperty("beats").GetArrayLength(), 1e-6);
                 Assert.Equal(60.0 / 90, plan.GetProperty("beatSeconds").GetDouble(), 1e-9);
             }
@@ -42,7 +49,10 @@ public sealed class BuzzPageTests : IDisposable
     {
         var pupil = await _room.AddAsync("Ada");
         using var client = _room.CreateClient();
-        var response = await client.GetAsync($"/buzz/{pupil.Id}?handler=Plan&drill={drill}&tempo=60&on={on}", TestContext.Current.CancellationToken);
+        var response = await client.GetAsync(
+            $"/buzz/{pupil.Id}?handler=Plan&drill={drill}&tempo=60&on={on}",
+            TestContext.Current.CancellationToken
+        );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, response.StatusCode);
         Assert.Contains(sentence, await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
     }
@@ -55,7 +65,14 @@ public sealed class BuzzPageTests : IDisposable
         var pupil = await _room.AddAsync("Ada");
         await SettleAsync(pupil.Id, point, LearningStage.FirstNotes);
         using var client = _room.CreateClient();
-        var plan = JsonDocument.Parse(await client.GetStringAsync($"/buzz/{pupil.Id}?handler=Plan&drill=sound4-rest4&tempo=60&on=Mouthpiece", TestContext.Current.CancellationToken)).RootElement;
+        var plan = JsonDocument
+            .Parse(
+                await client.GetStringAsync(
+                    $"/buzz/{pupil.Id}?handler=Plan&drill=sound4-rest4&tempo=60&on=Mouthpiece",
+                    TestContext.Current.CancellationToken
+                )
+            )
+            .RootElement;
         Assert.Equal(sounds ? 233.08 : 0, plan.GetProperty("modelHertz").GetDouble(), 0.01);
     }
 
@@ -82,7 +99,10 @@ public sealed class BuzzPageTests : IDisposable
         var heard = await HearAsync(Tab(), pupil.Id, "sound4-rest4", "");
         Assert.Contains("8 of 10 good on 2 days are asked", heard.QuerySelector(".next .reason")!.TextContent);
         await SettleAsync(pupil.Id, "stage.mouthpiece=c", LearningStage.Mouthpiece);
-        Assert.Contains("first written note", (await HearAsync(Tab(), pupil.Id, "sound4-rest4", "")).QuerySelector("[data-next]")!.TextContent);
+        Assert.Contains(
+            "first written note",
+            (await HearAsync(Tab(), pupil.Id, "sound4-rest4", "")).QuerySelector("[data-next]")!.TextContent
+        );
     }
 
     [Fact]
@@ -96,17 +116,30 @@ public sealed class BuzzPageTests : IDisposable
         Assert.Contains(page.QuerySelectorAll(".trend strong"), name => name.TextContent == "steadiness");
         await _room.InRecordAsync(db =>
         {
-            db.Noticed.Add(new Noticed { PupilId = pupil.Id, Signal = "seen.lipsApart", At = DateTime.UtcNow });
+            db.Noticed.Add(
+                new Noticed
+                {
+                    PupilId = pupil.Id,
+                    Signal = "seen.lipsApart",
+                    At = DateTime.UtcNow,
+                }
+            );
             return db.SaveChangesAsync();
         });
-        Assert.Contains("Seen:", (await HearAsync(tab, pupil.Id, "sound4-rest4", "air-first=900 late=300")).QuerySelector(".next")!.TextContent);
+        Assert.Contains(
+            "Seen:",
+            (await HearAsync(tab, pupil.Id, "sound4-rest4", "air-first=900 late=300")).QuerySelector(".next")!.TextContent
+        );
     }
 
     [Fact]
     public async Task What_did_not_arrive_is_said_on_the_take()
     {
         var pupil = await _room.AddAsync("Ada");
-        Assert.Contains("0.7 s of this recording did not arrive", (await HearAsync(Tab(), pupil.Id, "sound4-rest4", "", missing: 0.7)).QuerySelector(".caution")!.TextContent);
+        Assert.Contains(
+            "0.7 s of this recording did not arrive",
+            (await HearAsync(Tab(), pupil.Id, "sound4-rest4", "", missing: 0.7)).QuerySelector(".caution")!.TextContent
+        );
     }
 
     [Fact]
@@ -119,32 +152,57 @@ public sealed class BuzzPageTests : IDisposable
         Assert.Equal(7, settings.Count);
         foreach (var setting in settings)
         {
-            var tried = JsonDocument.Parse(await client.GetStringAsync($"/buzz/{pupil.Id}/lips?handler=Try&tension=36&opening=50&air=50&on=Instrument&setting={setting}&seed=1", TestContext.Current.CancellationToken)).RootElement;
+            var tried = JsonDocument
+                .Parse(
+                    await client.GetStringAsync(
+                        $"/buzz/{pupil.Id}/lips?handler=Try&tension=36&opening=50&air=50&on=Instrument&setting={setting}&seed=1",
+                        TestContext.Current.CancellationToken
+                    )
+                )
+                .RootElement;
             Assert.Equal(3, tried.GetProperty("partial").GetInt32());
             using var wav = new MemoryStream(tried.GetProperty("wav").GetBytesFromBase64());
             Assert.Equal(1.5, WavFile.Read(wav, "lips.wav").Seconds, 0.01);
         }
 
-        Assert.Equal(HttpStatusCode.NotFound, (await client.GetAsync($"/buzz/{pupil.Id}/lips?handler=Try&tension=36&opening=50&air=50&on=Instrument&setting=9&seed=1", TestContext.Current.CancellationToken)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (
+                await client.GetAsync(
+                    $"/buzz/{pupil.Id}/lips?handler=Try&tension=36&opening=50&air=50&on=Instrument&setting=9&seed=1",
+                    TestContext.Current.CancellationToken
+                )
+            ).StatusCode
+        );
     }
 
-    private async Task SettleAsync(int pupilId, string points, LearningStage stage) => await _room.InRecordAsync(async db =>
-    {
-        var pupil = await db.Pupils.SingleAsync(pupil => pupil.Id == pupilId);
-        (pupil.Points, pupil.Stage) = (points, stage);
-        return await db.SaveChangesAsync();
-    });
+    private async Task SettleAsync(int pupilId, string points, LearningStage stage) =>
+        await _room.InRecordAsync(async db =>
+        {
+            var pupil = await db.Pupils.SingleAsync(pupil => pupil.Id == pupilId);
+            (pupil.Points, pupil.Stage) = (points, stage);
+            return await db.SaveChangesAsync();
+        });
 
     private static async Task<IHtmlDocument> HearAsync(Tab tab, int pupilId, string drillId, string faults, double missing = 0)
     {
         var drill = BuzzDrill.Get(drillId);
-        var take = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, drill.Plan.At(120), [.. faults.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)], 3);
+        var take = SimulatedPlayer.Play(
+            Catalogue.Get("trumpet-bb"),
+            SoundStage.Mouthpiece,
+            drill.Plan.At(120),
+            [.. faults.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)],
+            3
+        );
         using var wav = new MemoryStream();
         WavFile.Write(wav, take.Sound);
         var (_, page) = await tab.OpenAsync($"/buzz/{pupilId}?drill={drillId}");
         var response = await tab.HearAsync(page, pupilId, wav.ToArray(), drillId, missing: missing);
         Assert.Equal(HttpStatusCode.OK, response.StatusCode);
-        var id = Regex.Match(await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), "data-take=\"(\\d+)\"").Groups[1].Value;
+        var id = Regex
+            .Match(await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), "data-take=\"(\\d+)\"")
+            .Groups[1]
+            .Value;
         return (await tab.OpenAsync($"/buzz/{pupilId}?take={id}")).Page;
     }
 

@@ -62,12 +62,11 @@ public sealed class ListenHubTests : IDisposable
 
         public override IDictionary<object, object?> Items { get; } = new Dictionary<object, object?>();
 
-        public override Microsoft.AspNetCore.Http.Features.IFeatureCollection Features { get; } = new Microsoft.AspNetCore.Http.Features.FeatureCollection();
+        public override Microsoft.AspNetCore.Http.Features.IFeatureCollection Features { get; } =
+            new Microsoft.AspNetCore.Http.Features.FeatureCollection();
 
         public override CancellationToken ConnectionAborted => CancellationToken.None;
 
-        public override void Abort()
-        {
-        }
+        public override void Abort() { }
     }
 }

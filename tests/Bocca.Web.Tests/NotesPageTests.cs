@@ -39,7 +39,10 @@ public sealed class NotesPageTests : IDisposable
         var pupil = await AddTromboneAsync(45);
         var page = (await Tab().OpenAsync($"/notes/{pupil.Id}?note=C3")).Page;
         Assert.Contains("this arm reaches 37 cm", page.QuerySelector("[data-barred]")!.TextContent);
-        Assert.Contains("position 5 at most", (await Tab().OpenAsync($"/notes/{pupil.Id}/slide")).Page.QuerySelector("[data-reach]")!.TextContent);
+        Assert.Contains(
+            "position 5 at most",
+            (await Tab().OpenAsync($"/notes/{pupil.Id}/slide")).Page.QuerySelector("[data-reach]")!.TextContent
+        );
     }
 
     [Fact]
@@ -56,7 +59,10 @@ public sealed class NotesPageTests : IDisposable
         Assert.Contains("61.3 cm", done.Body!.TextContent);
         await tab.SendAsync(done, "form[action*=Forget]");
         Assert.Contains("a tube of 2.75 m", (await tab.OpenAsync($"/notes/{pupil.Id}/slide")).Page.QuerySelector("h1")!.TextContent);
-        Assert.Equal(HttpStatusCode.NotFound, (await tab.OpenAsync($"/notes/{(await _room.AddAsync("Ben")).Id}/slide")).Response.StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await tab.OpenAsync($"/notes/{(await _room.AddAsync("Ben")).Id}/slide")).Response.StatusCode
+        );
     }
 
     [Fact]
@@ -65,15 +71,23 @@ public sealed class NotesPageTests : IDisposable
         var pupil = await _room.AddAsync("Ada");
         var tab = Tab();
         var page = (await tab.OpenAsync($"/notes/{pupil.Id}/instrument")).Page;
-        Assert.Contains("at most 60 cents", (await tab.SendAsync(page, "form.calibrate", ("valve", "400"))).Page.QuerySelector(".trouble")!.TextContent);
+        Assert.Contains(
+            "at most 60 cents",
+            (await tab.SendAsync(page, "form.calibrate", ("valve", "400"))).Page.QuerySelector(".trouble")!.TextContent
+        );
         await tab.SendAsync(page, "form.calibrate", ("third", "true"));
         // The third valve drawn for 2-3 (computed): 1-3 is 15.5 cents sharp, not 30.3.
         using var client = _room.CreateClient();
         var chart = await client.GetStringAsync($"/notes/{pupil.Id}/chart?handler=Csv", TestContext.Current.CancellationToken);
         Assert.Contains("G3,F3,1-3,2,15.5,", chart);
         // On another instrument it says nothing.
-        await _room.InRecordAsync(db => db.Pupils.Where(each => each.Id == pupil.Id).ExecuteUpdateAsync(set => set.SetProperty(each => each.InstrumentId, "cornet-bb")));
-        Assert.Contains("G3,F3,1-3,2,30.3,", await client.GetStringAsync($"/notes/{pupil.Id}/chart?handler=Csv", TestContext.Current.CancellationToken));
+        await _room.InRecordAsync(db =>
+            db.Pupils.Where(each => each.Id == pupil.Id).ExecuteUpdateAsync(set => set.SetProperty(each => each.InstrumentId, "cornet-bb"))
+        );
+        Assert.Contains(
+            "G3,F3,1-3,2,30.3,",
+            await client.GetStringAsync($"/notes/{pupil.Id}/chart?handler=Csv", TestContext.Current.CancellationToken)
+        );
     }
 
     [Fact]
@@ -85,7 +99,10 @@ public sealed class NotesPageTests : IDisposable
         var refused = (await tab.SendAsync(page, "form[action*=Room]", ("a4", "300"))).Page;
         Assert.Contains("415 to 466 Hz", refused.QuerySelector(".trouble")!.TextContent);
         await tab.SendAsync(page, "form[action*=Room]", ("a4", "440"), ("celsius", "28"));
-        Assert.Contains("23 cents sharp: main slide 10 mm out", (await tab.OpenAsync($"/notes/{pupil.Id}?note=C4")).Page.QuerySelector("[data-room]")!.TextContent);
+        Assert.Contains(
+            "23 cents sharp: main slide 10 mm out",
+            (await tab.OpenAsync($"/notes/{pupil.Id}?note=C4")).Page.QuerySelector("[data-room]")!.TextContent
+        );
     }
 
     [Fact]
@@ -93,14 +110,31 @@ public sealed class NotesPageTests : IDisposable
     {
         var pupil = await _room.AddAsync("Ada", "tuba-eb-3v", "treble-eb");
         using var client = _room.CreateClient();
-        var score = XDocument.Parse(await client.GetStringAsync($"/notes/{pupil.Id}/chart?handler=MusicXml&whole=true", TestContext.Current.CancellationToken));
-        var json = JsonDocument.Parse(await client.GetStringAsync($"/notes/{pupil.Id}/chart?handler=Json&whole=true", TestContext.Current.CancellationToken)).RootElement;
+        var score = XDocument.Parse(
+            await client.GetStringAsync($"/notes/{pupil.Id}/chart?handler=MusicXml&whole=true", TestContext.Current.CancellationToken)
+        );
+        var json = JsonDocument
+            .Parse(await client.GetStringAsync($"/notes/{pupil.Id}/chart?handler=Json&whole=true", TestContext.Current.CancellationToken))
+            .RootElement;
         var notes = json.GetProperty("notes").EnumerateArray().ToList();
         Assert.Equal(Catalogue.Get("tuba-eb-3v").Range.Highest.Midi - Catalogue.Get("tuba-eb-3v").Range.Lowest.Midi + 1, notes.Count);
-        Assert.Equal(notes.Select(note => note.GetProperty("fingering").GetProperty("setting").GetString()), score.Descendants("lyric").Select(lyric => lyric.Element("text")!.Value));
+        Assert.Equal(
+            notes.Select(note => note.GetProperty("fingering").GetProperty("setting").GetString()),
+            score.Descendants("lyric").Select(lyric => lyric.Element("text")!.Value)
+        );
         // An octave and a major sixth down (common practice).
-        Assert.Equal(("-1", "-9", "-5"), (score.Descendants("octave-change").First().Value, score.Descendants("chromatic").First().Value, score.Descendants("diatonic").First().Value));
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await client.GetAsync($"/notes/{pupil.Id}/chart?handler=Csv&from=C9&to=C1", TestContext.Current.CancellationToken)).StatusCode);
+        Assert.Equal(
+            ("-1", "-9", "-5"),
+            (
+                score.Descendants("octave-change").First().Value,
+                score.Descendants("chromatic").First().Value,
+                score.Descendants("diatonic").First().Value
+            )
+        );
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (await client.GetAsync($"/notes/{pupil.Id}/chart?handler=Csv&from=C9&to=C1", TestContext.Current.CancellationToken)).StatusCode
+        );
         var page = (await Tab().OpenAsync($"/notes/{pupil.Id}/chart?from=zz")).Page;
         Assert.Contains("'zz' is not a note", page.QuerySelector("[role=alert]")!.TextContent);
         Assert.Equal("zz", page.QuerySelector("[name=from]")!.GetAttribute("value"));
@@ -119,9 +153,14 @@ public sealed class NotesPageTests : IDisposable
         Assert.Contains(rows, row => row.Contains("Ben") && row.Contains("C4"));
         Assert.Contains(rows, row => row.Contains("Cat") && row.Contains("F3"));
         Assert.Equal(1, (await tab.OpenAsync($"/notes/class?who={cat.Id}")).Page.QuerySelectorAll(".class-table tbody tr").Length);
-        Assert.Contains("'H' is not a concert note", (await tab.OpenAsync("/notes/class?shape=Own&own=H")).Page.QuerySelector("[role=alert]")!.TextContent);
+        Assert.Contains(
+            "'H' is not a concert note",
+            (await tab.OpenAsync("/notes/class?shape=Own&own=H")).Page.QuerySelector("[role=alert]")!.TextContent
+        );
         using var client = _room.CreateClient();
-        var score = XDocument.Parse(await client.GetStringAsync("/notes/class?handler=MusicXml&shape=Own&own=Bb+C+D", TestContext.Current.CancellationToken));
+        var score = XDocument.Parse(
+            await client.GetStringAsync("/notes/class?handler=MusicXml&shape=Own&own=Bb+C+D", TestContext.Current.CancellationToken)
+        );
         Assert.Equal(3, score.Descendants("part").Count());
     }
 
@@ -131,11 +170,36 @@ public sealed class NotesPageTests : IDisposable
         var pupil = await _room.AddAsync("Ada");
         using var client = _room.CreateClient();
         var page = (await new Tab(client).OpenAsync($"/notes/{pupil.Id}/hand?drill=by-note")).Page;
-        var asked = JsonDocument.Parse(await client.GetStringAsync($"/notes/{pupil.Id}/hand?handler=Prompts&drill=by-note&seed=4", TestContext.Current.CancellationToken)).RootElement.GetProperty("prompts").EnumerateArray().ToList();
+        var asked = JsonDocument
+            .Parse(
+                await client.GetStringAsync(
+                    $"/notes/{pupil.Id}/hand?handler=Prompts&drill=by-note&seed=4",
+                    TestContext.Current.CancellationToken
+                )
+            )
+            .RootElement.GetProperty("prompts")
+            .EnumerateArray()
+            .ToList();
         Assert.Equal(16, asked.Count);
-        var answers = asked.Select((prompt, i) => new { item = prompt.GetProperty("item").GetString(), answer = prompt.GetProperty("answer").GetString(), from = i == 0 ? "" : asked[i - 1].GetProperty("answer").GetString(), given = i == 0 ? "2-4" : prompt.GetProperty("answer").GetString(), seconds = 1.5 }).ToList();
+        var answers = asked
+            .Select(
+                (prompt, i) =>
+                    new
+                    {
+                        item = prompt.GetProperty("item").GetString(),
+                        answer = prompt.GetProperty("answer").GetString(),
+                        from = i == 0 ? "" : asked[i - 1].GetProperty("answer").GetString(),
+                        given = i == 0 ? "2-4" : prompt.GetProperty("answer").GetString(),
+                        seconds = 1.5,
+                    }
+            )
+            .ToList();
         client.DefaultRequestHeaders.Add("X-Antiforgery", page.QuerySelector("meta[name=antiforgery]")!.GetAttribute("content"));
-        var sent = await client.PostAsJsonAsync($"/notes/{pupil.Id}/hand", new { drill = "by-note", answers }, TestContext.Current.CancellationToken);
+        var sent = await client.PostAsJsonAsync(
+            $"/notes/{pupil.Id}/hand",
+            new { drill = "by-note", answers },
+            TestContext.Current.CancellationToken
+        );
         Assert.Contains("15 of 16 right", await sent.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
         var items = answers.Select(answer => answer.item).Distinct().ToList();
         var cards = await _room.InRecordAsync(db => db.Recalls.ToListAsync());
@@ -143,11 +207,37 @@ public sealed class NotesPageTests : IDisposable
         // Missed, it is due sooner than what was known.
         Assert.True(cards.First(card => card.Item == items[0]).DueAt < cards.First(card => card.Item != items[0]).DueAt);
         // Whoever answers something else than was right says so in vain.
-        var refused = await client.PostAsJsonAsync($"/notes/{pupil.Id}/hand", new { drill = "by-note", answers = answers.Select(answer => new { answer.item, answer = "1-2-3", answer.from, given = "1-2-3", answer.seconds }) }, TestContext.Current.CancellationToken);
+        var refused = await client.PostAsJsonAsync(
+            $"/notes/{pupil.Id}/hand",
+            new
+            {
+                drill = "by-note",
+                answers = answers.Select(answer => new
+                {
+                    answer.item,
+                    answer = "1-2-3",
+                    answer.from,
+                    given = "1-2-3",
+                    answer.seconds,
+                }),
+            },
+            TestContext.Current.CancellationToken
+        );
         Assert.Contains("0 of 16 right", await refused.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await client.PostAsJsonAsync($"/notes/{pupil.Id}/hand", new { drill = "juggling", answers }, TestContext.Current.CancellationToken)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (
+                await client.PostAsJsonAsync(
+                    $"/notes/{pupil.Id}/hand",
+                    new { drill = "juggling", answers },
+                    TestContext.Current.CancellationToken
+                )
+            ).StatusCode
+        );
         // Due, they stand on the Desk.
-        await _room.InRecordAsync(db => db.Recalls.ExecuteUpdateAsync(set => set.SetProperty(card => card.DueAt, card => card.SeenAt.AddDays(-1))));
+        await _room.InRecordAsync(db =>
+            db.Recalls.ExecuteUpdateAsync(set => set.SetProperty(card => card.DueAt, card => card.SeenAt.AddDays(-1)))
+        );
         Assert.Contains("to recall", (await new Tab(client).OpenAsync("/")).Page.QuerySelector("[data-recall]")!.TextContent);
     }
 
@@ -157,7 +247,19 @@ public sealed class NotesPageTests : IDisposable
         var pupil = await _room.AddAsync("Ada");
         await _room.InRecordAsync(async db =>
         {
-            db.Hands.Add(new HandTake { PupilId = pupil.Id, DrillId = "called", InstrumentId = "trumpet-bb", At = DateTime.UtcNow, Right = 1, Asked = 2, Summary = "1 of 2 right", MarksJson = "[]" });
+            db.Hands.Add(
+                new HandTake
+                {
+                    PupilId = pupil.Id,
+                    DrillId = "called",
+                    InstrumentId = "trumpet-bb",
+                    At = DateTime.UtcNow,
+                    Right = 1,
+                    Asked = 2,
+                    Summary = "1 of 2 right",
+                    MarksJson = "[]",
+                }
+            );
             return await db.SaveChangesAsync();
         });
         var tab = Tab();
@@ -169,7 +271,9 @@ public sealed class NotesPageTests : IDisposable
     private async Task<Pupil> AddTromboneAsync(double? arm)
     {
         var pupil = await _room.AddAsync("Cat", "trombone", "bass");
-        await _room.InRecordAsync(db => db.Pupils.Where(each => each.Id == pupil.Id).ExecuteUpdateAsync(set => set.SetProperty(each => each.ArmCm, arm)));
+        await _room.InRecordAsync(db =>
+            db.Pupils.Where(each => each.Id == pupil.Id).ExecuteUpdateAsync(set => set.SetProperty(each => each.ArmCm, arm))
+        );
         return pupil;
     }
 }

@@ -37,14 +37,32 @@ public sealed class PagesTests : IDisposable
     public async Task Every_page_keeps_to_itself()
     {
         var pupil = await _room.AddAsync("Ada");
-        foreach (var address in new[] { "/", $"/buzz/{pupil.Id}", $"/notes/{pupil.Id}", $"/record/{pupil.Id}", $"/pupils/{pupil.Id}", $"/breath/{pupil.Id}", $"/set-up/{pupil.Id}", $"/set-up/{pupil.Id}/checks", $"/set-up/{pupil.Id}/watch", "/approach", "/nowhere" })
+        foreach (
+            var address in new[]
+            {
+                "/",
+                $"/buzz/{pupil.Id}",
+                $"/notes/{pupil.Id}",
+                $"/record/{pupil.Id}",
+                $"/pupils/{pupil.Id}",
+                $"/breath/{pupil.Id}",
+                $"/set-up/{pupil.Id}",
+                $"/set-up/{pupil.Id}/checks",
+                $"/set-up/{pupil.Id}/watch",
+                "/approach",
+                "/nowhere",
+            }
+        )
         {
             var (response, page) = await Tab().OpenAsync(address);
             var policy = response.Headers.GetValues("Content-Security-Policy").Single();
             Assert.Contains("default-src 'none'", policy);
             Assert.DoesNotContain("unsafe-inline", policy);
             Assert.Empty(page.QuerySelectorAll("[style], style, script:not([src]):not([type='application/xml'])"));
-            Assert.All(page.QuerySelectorAll("[src], link[href]"), element => Assert.StartsWith("/", element.GetAttribute("src") ?? element.GetAttribute("href")));
+            Assert.All(
+                page.QuerySelectorAll("[src], link[href]"),
+                element => Assert.StartsWith("/", element.GetAttribute("src") ?? element.GetAttribute("href"))
+            );
         }
     }
 
@@ -72,7 +90,15 @@ public sealed class PagesTests : IDisposable
     {
         var tab = Tab();
         var (_, sheet) = await tab.OpenAsync("/pupils/new");
-        var (_, added) = await tab.SendAsync(sheet, "form.sheet", ("Form.Name", "Ada Quill"), ("Form.Instrument", "tuba-eb-3v"), ("Form.Reading", "treble-eb"), ("Form.Preset", "AirFirst"), ("Form.Stage", "Mouthpiece"));
+        var (_, added) = await tab.SendAsync(
+            sheet,
+            "form.sheet",
+            ("Form.Name", "Ada Quill"),
+            ("Form.Instrument", "tuba-eb-3v"),
+            ("Form.Reading", "treble-eb"),
+            ("Form.Preset", "AirFirst"),
+            ("Form.Stage", "Mouthpiece")
+        );
         Assert.Contains("Ada Quill is on the Desk", added.Body!.TextContent);
         var id = await _room.InRecordAsync(db => db.Pupils.Select(pupil => pupil.Id).SingleAsync());
         var (_, edit) = await tab.OpenAsync($"/pupils/{id}");
@@ -93,7 +119,14 @@ public sealed class PagesTests : IDisposable
     {
         var tab = Tab();
         var (_, sheet) = await tab.OpenAsync("/pupils/new");
-        var (_, again) = await tab.SendAsync(sheet, "form.sheet", ("Form.Name", "Ada"), ("Form.Instrument", "trumpet-bb"), ("Form.Remark", "Likes marches."), (field, value));
+        var (_, again) = await tab.SendAsync(
+            sheet,
+            "form.sheet",
+            ("Form.Name", "Ada"),
+            ("Form.Instrument", "trumpet-bb"),
+            ("Form.Remark", "Likes marches."),
+            (field, value)
+        );
         Assert.Contains(sentence, again.Body!.TextContent);
         Assert.Equal("Likes marches.", again.QuerySelector("textarea")!.TextContent.Trim());
         Assert.Equal(0, await _room.InRecordAsync(db => db.Pupils.CountAsync()));
@@ -153,12 +186,13 @@ public sealed class PagesTests : IDisposable
         Assert.Equal(1, await _room.InRecordAsync(db => db.Takes.CountAsync(take => take.Kept)));
     }
 
-    public static TheoryData<byte[], string> BadRecordings => new()
-    {
-        { [], "the file is empty" },
-        { "no sound"u8.ToArray(), "not a WAV" },
-        { Wav("")[..5000], "cut short" },
-    };
+    public static TheoryData<byte[], string> BadRecordings =>
+        new()
+        {
+            { [], "the file is empty" },
+            { "no sound"u8.ToArray(), "not a WAV" },
+            { Wav("")[..5000], "cut short" },
+        };
 
     [Theory]
     [MemberData(nameof(BadRecordings))]
@@ -192,7 +226,11 @@ public sealed class PagesTests : IDisposable
     {
         var pupil = await _room.AddAsync("Ada");
         using var client = _room.CreateClient();
-        var response = await client.PostAsync($"/notes/{pupil.Id}?handler=Save", new FormUrlEncodedContent([new("note", "C4"), new("setting", "0")]), TestContext.Current.CancellationToken);
+        var response = await client.PostAsync(
+            $"/notes/{pupil.Id}?handler=Save",
+            new FormUrlEncodedContent([new("note", "C4"), new("setting", "0")]),
+            TestContext.Current.CancellationToken
+        );
         Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
         Assert.Equal(0, await _room.InRecordAsync(db => db.Notes.CountAsync()));
     }
@@ -202,7 +240,10 @@ public sealed class PagesTests : IDisposable
     {
         var pupil = await _room.AddAsync("Ada", "trombone", "bass");
         using var client = _room.CreateClient();
-        var wav = await client.GetByteArrayAsync($"/buzz/{pupil.Id}?handler=Practice&drill=sound4-rest4&tempo=120&on=Mouthpiece&character=good&seed=4", TestContext.Current.CancellationToken);
+        var wav = await client.GetByteArrayAsync(
+            $"/buzz/{pupil.Id}?handler=Practice&drill=sound4-rest4&tempo=120&on=Mouthpiece&character=good&seed=4",
+            TestContext.Current.CancellationToken
+        );
         var sound = WavFile.Read(wav, "practice.wav");
         Assert.Equal(16, sound.Seconds, 0.01);
         Assert.Equal(4, AttemptFinder.Find(PitchTrack.Of(sound)).Count);
@@ -214,7 +255,13 @@ public sealed class PagesTests : IDisposable
     [InlineData("trombone", "bass", "F3", "Position 1", "6")]
     [InlineData("euphonium-4v-comp", "treble-bb", "C4", "Open, no valve", "1-4")]
     [InlineData("tuba-bb-3v", "bass", "G1", "Valves 1 and 2", "3")]
-    public async Task A_note_shows_its_fingering_and_the_other_ways(string instrument, string reading, string note, string fingering, string alternate)
+    public async Task A_note_shows_its_fingering_and_the_other_ways(
+        string instrument,
+        string reading,
+        string note,
+        string fingering,
+        string alternate
+    )
     {
         var pupil = await _room.AddAsync("Ada", instrument, reading);
         var (_, page) = await Tab().OpenAsync($"/notes/{pupil.Id}?note={note}");
@@ -257,13 +304,21 @@ public sealed class PagesTests : IDisposable
     {
         var pupil = await _room.AddAsync("Ada");
         using var client = _room.CreateClient();
-        Assert.Contains(sentence, await client.GetStringAsync($"/notes/{pupil.Id}?handler=Try&note={note}&setting={setting}", TestContext.Current.CancellationToken));
+        Assert.Contains(
+            sentence,
+            await client.GetStringAsync(
+                $"/notes/{pupil.Id}?handler=Try&note={note}&setting={setting}",
+                TestContext.Current.CancellationToken
+            )
+        );
     }
 
     private static byte[] Wav(string fault)
     {
         var plan = BuzzDrill.Get("sound4-rest4").Plan.At(120);
-        return Bytes(SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, plan, fault == "" ? [] : [Fault.Parse(fault)], 3).Sound);
+        return Bytes(
+            SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, plan, fault == "" ? [] : [Fault.Parse(fault)], 3).Sound
+        );
     }
 
     private static byte[] Bytes(MonoSound sound)

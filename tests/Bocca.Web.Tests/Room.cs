@@ -16,15 +16,20 @@ public sealed class Room : WebApplicationFactory<Program>
 
     public string? UseFolder { get; init; }
 
-    protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
-        .UseSetting("data", UseFolder ?? Folder)
-        .UseSetting("empty", "true");
+    protected override void ConfigureWebHost(IWebHostBuilder builder) =>
+        builder.UseSetting("data", UseFolder ?? Folder).UseSetting("empty", "true");
 
     public async Task<Pupil> AddAsync(string name, string instrument = "trumpet-bb", string reading = "treble")
     {
         using var scope = Services.CreateScope();
         var db = scope.ServiceProvider.GetRequiredService<BoccaDb>();
-        var pupil = new Pupil { Name = name, InstrumentId = instrument, ReadingId = reading, Started = new DateOnly(2026, 9, 1) };
+        var pupil = new Pupil
+        {
+            Name = name,
+            InstrumentId = instrument,
+            ReadingId = reading,
+            Started = new DateOnly(2026, 9, 1),
+        };
         db.Pupils.Add(pupil);
         await db.SaveChangesAsync();
         return pupil;
@@ -49,29 +54,47 @@ public sealed class Room : WebApplicationFactory<Program>
 /// <summary>A browser tab without a screen: keeps cookies, reads pages, sends their forms.</summary>
 public sealed class Tab(HttpClient client)
 {
-    public async Task<(HttpResponseMessage Response, IHtmlDocument Page)> OpenAsync(string address) => await ReadAsync(await client.GetAsync(address));
+    public async Task<(HttpResponseMessage Response, IHtmlDocument Page)> OpenAsync(string address) =>
+        await ReadAsync(await client.GetAsync(address));
 
     /// <summary>Sends a form of a page with some fields changed.</summary>
-    public async Task<(HttpResponseMessage Response, IHtmlDocument Page)> SendAsync(IHtmlDocument page, string selector, params (string Field, string Value)[] changes)
+    public async Task<(HttpResponseMessage Response, IHtmlDocument Page)> SendAsync(
+        IHtmlDocument page,
+        string selector,
+        params (string Field, string Value)[] changes
+    )
     {
         var form = (IHtmlFormElement)page.QuerySelector(selector)!;
-        var fields = form.Elements.OfType<AngleSharp.Dom.IElement>()
-            .Select(element => element switch
-            {
-                IHtmlInputElement { Type: "radio" or "checkbox", IsChecked: false } => (null, null),
-                IHtmlInputElement input => (input.Name, (string?)input.Value),
-                IHtmlSelectElement select => (select.Name, select.Value),
-                IHtmlTextAreaElement area => (area.Name, area.Value),
-                _ => (null, null),
-            })
-            .Where(field => field.Item1 is not null).GroupBy(field => field.Item1!).ToDictionary(field => field.Key, field => field.First().Item2 ?? "");
+        var fields = form
+            .Elements.OfType<AngleSharp.Dom.IElement>()
+            .Select(element =>
+                element switch
+                {
+                    IHtmlInputElement { Type: "radio" or "checkbox", IsChecked: false } => (null, null),
+                    IHtmlInputElement input => (input.Name, (string?)input.Value),
+                    IHtmlSelectElement select => (select.Name, select.Value),
+                    IHtmlTextAreaElement area => (area.Name, area.Value),
+                    _ => (null, null),
+                }
+            )
+            .Where(field => field.Item1 is not null)
+            .GroupBy(field => field.Item1!)
+            .ToDictionary(field => field.Key, field => field.First().Item2 ?? "");
         foreach (var (field, value) in changes)
             fields[field] = value;
         return await ReadAsync(await client.PostAsync(form.GetAttribute("action"), new FormUrlEncodedContent(fields)));
     }
 
     /// <summary>Sends a recording the way the page's script does.</summary>
-    public async Task<HttpResponseMessage> HearAsync(IHtmlDocument page, int pupil, byte[] wav, string drill = "sound4-rest4", double? firstCue = null, string name = "take.wav", double missing = 0)
+    public async Task<HttpResponseMessage> HearAsync(
+        IHtmlDocument page,
+        int pupil,
+        byte[] wav,
+        string drill = "sound4-rest4",
+        double? firstCue = null,
+        string name = "take.wav",
+        double missing = 0
+    )
     {
         using var body = new MultipartFormDataContent
         {

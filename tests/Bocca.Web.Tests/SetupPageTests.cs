@@ -40,7 +40,12 @@ public sealed class SetupPageTests : IDisposable
     {
         await _room.AddAsync("Ada Quill");
         var (_, page) = await _tab.OpenAsync("/set-up/1");
-        var refused = await PostAsync(page, "Measure", """{"front":{"ringEdge":[{"x":1,"y":1},{"x":2,"y":2},{"x":3,"y":3}],"lipLeft":{"x":0,"y":0},"lipRight":{"x":9,"y":0},"middleTop":{"x":5,"y":0},"middleBottom":{"x":5,"y":9},"mirrored":true},"rimMm":27,"source":2}""");
+        var refused = await PostAsync(
+            page,
+            "Measure",
+            """{"front":{"ringEdge":[{"x":1,"y":1},{"x":2,"y":2},{"x":3,"y":3}],"lipLeft":{"x":0,"y":0},"lipRight":{"x":9,"y":0}"""
+                + """,  "middleTop":{"x":5,"y":0},"middleBottom":{"x":5,"y":9},"mirrored":true},"rimMm":27,"source":2}"""
+        );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
         Assert.Contains("one line", await refused.Content.ReadAsStringAsync());
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await PostAsync(page, "Keep", "{}")).StatusCode);
@@ -76,7 +81,12 @@ public sealed class SetupPageTests : IDisposable
         Assert.Equal(("rough", "pinched"), (kept.SymptomId, kept.SuggestedId));
         Assert.Contains("overruled", (await _tab.OpenAsync("/set-up/1/watch")).Page.Body!.TextContent);
         Assert.DoesNotContain("thin, pinched", await NoticeAsync(page, "seen.squeeze"));
-        Assert.Equal(HttpStatusCode.NotFound, (await _tab.PostAsync(page, "/set-up/1/watch?handler=Notice", new FormUrlEncodedContent([new("signal", "seen.ghosts")]))).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (
+                await _tab.PostAsync(page, "/set-up/1/watch?handler=Notice", new FormUrlEncodedContent([new("signal", "seen.ghosts")]))
+            ).StatusCode
+        );
     }
 
     [Fact]
@@ -113,11 +123,25 @@ public sealed class SetupPageTests : IDisposable
     }
 
     private Task<HttpResponseMessage> MarksAsync(IHtmlDocument page, string handler, DrawnFace face) =>
-        PostAsync(page, handler, JsonSerializer.Serialize(new { front = face.Marks(), rimMm = face.RimMm, source = PlacementSource.Drawing }, JsonSerializerOptions.Web));
+        PostAsync(
+            page,
+            handler,
+            JsonSerializer.Serialize(
+                new
+                {
+                    front = face.Marks(),
+                    rimMm = face.RimMm,
+                    source = PlacementSource.Drawing,
+                },
+                JsonSerializerOptions.Web
+            )
+        );
 
     private Task<HttpResponseMessage> PostAsync(IHtmlDocument page, string handler, string json) =>
         _tab.PostAsync(page, $"/set-up/1?handler={handler}", new StringContent(json, Encoding.UTF8, "application/json"));
 
     private async Task<string> NoticeAsync(IHtmlDocument page, string signal) =>
-        await (await _tab.PostAsync(page, "/set-up/1/watch?handler=Notice", new FormUrlEncodedContent([new("signal", signal)]))).Content.ReadAsStringAsync();
+        await (
+            await _tab.PostAsync(page, "/set-up/1/watch?handler=Notice", new FormUrlEncodedContent([new("signal", signal)]))
+        ).Content.ReadAsStringAsync();
 }

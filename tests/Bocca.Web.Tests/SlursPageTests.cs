@@ -25,7 +25,9 @@ public sealed class SlursPageTests : IDisposable
     private async Task<Pupil> AddAsync(LearningStage stage = LearningStage.Second)
     {
         var pupil = await _room.AddAsync("Ada");
-        await _room.InRecordAsync(db => db.Pupils.Where(each => each.Id == pupil.Id).ExecuteUpdateAsync(set => set.SetProperty(each => each.Stage, stage)));
+        await _room.InRecordAsync(db =>
+            db.Pupils.Where(each => each.Id == pupil.Id).ExecuteUpdateAsync(set => set.SetProperty(each => each.Stage, stage))
+        );
         return pupil;
     }
 
@@ -37,9 +39,14 @@ public sealed class SlursPageTests : IDisposable
         Assert.InRange(page.QuerySelectorAll("[data-day] li").Length, 3, 5);
         Assert.Contains("semitones at its widest", page.QuerySelector("[data-difficulty]")!.TextContent);
         using var client = _room.CreateClient();
-        var score = MusicXmlReader.Read(await client.GetByteArrayAsync($"/slurs/{pupil.Id}?handler=MusicXml", TestContext.Current.CancellationToken));
+        var score = MusicXmlReader.Read(
+            await client.GetByteArrayAsync($"/slurs/{pupil.Id}?handler=MusicXml", TestContext.Current.CancellationToken)
+        );
         Assert.Equal(page.QuerySelectorAll("[data-day] li").Length, score.Parts[0].Measures.Count / 2);
-        Assert.Equal("MThd"u8.ToArray(), (await client.GetByteArrayAsync($"/slurs/{pupil.Id}?handler=Midi", TestContext.Current.CancellationToken))[..4]);
+        Assert.Equal(
+            "MThd"u8.ToArray(),
+            (await client.GetByteArrayAsync($"/slurs/{pupil.Id}?handler=Midi", TestContext.Current.CancellationToken))[..4]
+        );
         Assert.Contains("Tired lips", (await Tab().OpenAsync($"/slurs/{pupil.Id}?tired=true")).Page.Body!.TextContent);
         Assert.Equal(HttpStatusCode.NotFound, (await Tab().OpenAsync($"/slurs/{pupil.Id}?drill=pair:9:3")).Response.StatusCode);
     }
@@ -76,7 +83,9 @@ public sealed class SlursPageTests : IDisposable
         var desk = (await tab.OpenAsync("/")).Page;
         Assert.Contains("All 2 changes clean", desk.QuerySelector(".heard-line")!.TextContent);
         Assert.Null(desk.QuerySelector("[data-slurs-due]"));
-        await _room.InRecordAsync(db => db.Slurs.ExecuteUpdateAsync(set => set.SetProperty(take => take.RecordedAt, DateTime.UtcNow.AddDays(-SlurDay.DueDays - 1))));
+        await _room.InRecordAsync(db =>
+            db.Slurs.ExecuteUpdateAsync(set => set.SetProperty(take => take.RecordedAt, DateTime.UtcNow.AddDays(-SlurDay.DueDays - 1)))
+        );
         Assert.Contains("1 slur due again", (await tab.OpenAsync("/")).Page.QuerySelector("[data-slurs-due]")!.TextContent);
     }
 
@@ -86,7 +95,13 @@ public sealed class SlursPageTests : IDisposable
     public async Task Slurs_by_ear_are_played_first_and_their_notes_folded(string source, bool byEar)
     {
         var pupil = await AddAsync();
-        await _room.InRecordAsync(db => db.Pupils.Where(each => each.Id == pupil.Id).ExecuteUpdateAsync(set => set.SetProperty(each => each.Preset, ApproachPreset.MouthpieceFirst).SetProperty(each => each.Points, $"slurs.source={source}")));
+        await _room.InRecordAsync(db =>
+            db.Pupils.Where(each => each.Id == pupil.Id)
+                .ExecuteUpdateAsync(set =>
+                    set.SetProperty(each => each.Preset, ApproachPreset.MouthpieceFirst)
+                        .SetProperty(each => each.Points, $"slurs.source={source}")
+                )
+        );
         var page = (await Tab().OpenAsync($"/slurs/{pupil.Id}")).Page;
         Assert.Equal(byEar ? "yes" : "", page.QuerySelector("[data-model]")!.GetAttribute("data-first"));
         Assert.Equal(!byEar, page.QuerySelector("[data-written]")!.HasAttribute("open"));
@@ -110,7 +125,10 @@ public sealed class SlursPageTests : IDisposable
         }
 
         using var client = _room.CreateClient();
-        var read = await ReadAsync("own.musicxml", await client.GetByteArrayAsync($"/slurs/{pupil.Id}?handler=MusicXml", TestContext.Current.CancellationToken));
+        var read = await ReadAsync(
+            "own.musicxml",
+            await client.GetByteArrayAsync($"/slurs/{pupil.Id}?handler=MusicXml", TestContext.Current.CancellationToken)
+        );
         var link = (IHtmlAnchorElement)read.QuerySelector("[data-own] a")!;
         Assert.Contains("points", read.QuerySelector("[data-own]")!.TextContent);
         var stage = (await tab.OpenAsync(link.PathName + link.Search)).Page;
@@ -118,15 +136,29 @@ public sealed class SlursPageTests : IDisposable
         Assert.Contains("at its widest", stage.QuerySelector("[data-difficulty]")!.TextContent);
         Assert.Equal(HttpStatusCode.OK, (await tab.OpenAsync($"/slurs/{pupil.Id}/lips{link.Search}")).Response.StatusCode);
         // What no score should do ends in a sentence with the file's name, never in a fault.
-        foreach (var (text, says) in new[]
-        {
-            ("<!DOCTYPE x [<!ENTITY a 'aaaa'><!ENTITY b '&a;&a;'>]><score-partwise>&b;</score-partwise>", "own.musicxml"),
-            ("not a score", "not MusicXML"),
-            (new string('<', 10), "not MusicXML"),
-            ("PK\u0003\u0004", "own.musicxml"),
-        })
-            Assert.Contains(says, (await ReadAsync("own.musicxml", System.Text.Encoding.UTF8.GetBytes(text))).QuerySelector("[data-trouble]")!.TextContent);
-        Assert.Contains("Choose a MusicXML file", (await Web.Tests.Tab.ReadAsync(await tab.PostAsync(page, $"/slurs/{pupil.Id}/own", new MultipartFormDataContent { { new StringContent(""), "other" } }))).Page.QuerySelector("[data-trouble]")!.TextContent);
+        foreach (
+            var (text, says) in new[]
+            {
+                ("<!DOCTYPE x [<!ENTITY a 'aaaa'><!ENTITY b '&a;&a;'>]><score-partwise>&b;</score-partwise>", "own.musicxml"),
+                ("not a score", "not MusicXML"),
+                (new string('<', 10), "not MusicXML"),
+                ("PK\u0003\u0004", "own.musicxml"),
+            }
+        )
+            Assert.Contains(
+                says,
+                (await ReadAsync("own.musicxml", System.Text.Encoding.UTF8.GetBytes(text))).QuerySelector("[data-trouble]")!.TextContent
+            );
+        Assert.Contains(
+            "Choose a MusicXML file",
+            (
+                await Web.Tests.Tab.ReadAsync(
+                    await tab.PostAsync(page, $"/slurs/{pupil.Id}/own", new MultipartFormDataContent { { new StringContent(""), "other" } })
+                )
+            )
+                .Page.QuerySelector("[data-trouble]")!
+                .TextContent
+        );
     }
 
     [Fact]
@@ -135,7 +167,8 @@ public sealed class SlursPageTests : IDisposable
         var pupil = await AddAsync();
         var page = (await Tab().OpenAsync($"/slurs/{pupil.Id}/lips?drill=pair:0:3")).Page;
         Assert.Equal(3, page.QuerySelectorAll(".handles input[type=range]").Length);
-        async Task<IHtmlDocument> TryAsync(double reach) => (await Tab().OpenAsync($"/slurs/{pupil.Id}/lips?handler=Try&drill=pair:0:3&tempo=72&reach={reach}&opening=50&air=50")).Page;
+        async Task<IHtmlDocument> TryAsync(double reach) =>
+            (await Tab().OpenAsync($"/slurs/{pupil.Id}/lips?handler=Try&drill=pair:0:3&tempo=72&reach={reach}&opening=50&air=50")).Page;
         var usual = await TryAsync(100);
         Assert.Equal("slurs", usual.QuerySelector("[data-tried]")!.GetAttribute("data-tried"));
         using var sound = new MemoryStream(Convert.FromBase64String(usual.QuerySelector("[data-tried]")!.GetAttribute("data-wav")!));
@@ -170,16 +203,27 @@ public sealed class SlursPageTests : IDisposable
         Assert.Contains(rows, row => row.Contains("Ada") && row.Contains("G4 C5 G4"));
         Assert.Contains(rows, row => row.Contains("Ben") && row.Contains("No one tube"));
         using var client = _room.CreateClient();
-        var score = XDocument.Parse(await client.GetStringAsync("/slurs/class?handler=MusicXml&shape=pair&partial=3", TestContext.Current.CancellationToken));
+        var score = XDocument.Parse(
+            await client.GetStringAsync("/slurs/class?handler=MusicXml&shape=pair&partial=3", TestContext.Current.CancellationToken)
+        );
         Assert.Equal(2, score.Descendants("part").Count());
-        Assert.Contains("does not go from partial 6", (await tab.OpenAsync("/slurs/class?shape=pair&partial=6")).Page.QuerySelector("[role=alert]")!.TextContent);
+        Assert.Contains(
+            "does not go from partial 6",
+            (await tab.OpenAsync("/slurs/class?shape=pair&partial=6")).Page.QuerySelector("[role=alert]")!.TextContent
+        );
     }
 
     private static async Task<IHtmlDocument> HearAsync(Tab tab, int pupilId, string character)
     {
         var trumpet = Catalogue.Get("trumpet-bb");
         var player = SlurPlayer.Of(trumpet, trumpet.Readings[0], LearningStage.Second, Approach.Of(ApproachPreset.MouthpieceFirst));
-        var asked = new AskedSlur(SlurWriter.Find(player, "pair:0:3")!, 90, 1, new PlayerSituation(trumpet, trumpet.Readings[0]), LearningStage.Second);
+        var asked = new AskedSlur(
+            SlurWriter.Find(player, "pair:0:3")!,
+            90,
+            1,
+            new PlayerSituation(trumpet, trumpet.Readings[0]),
+            LearningStage.Second
+        );
         var take = SimulatedPlayer.PlayRow(trumpet, SlurCharacter.Get(character).Play(asked), 90, [], 3);
         using var wav = new MemoryStream();
         WavFile.Write(wav, take.Sound);

@@ -24,7 +24,14 @@ public sealed class TonePageTests : IDisposable
         using var client = _room.CreateClient();
         foreach (var drill in ToneDrill.All)
         {
-            var plan = JsonDocument.Parse(await client.GetStringAsync($"/tone/{pupil.Id}?handler=Plan&drill={drill.Id}&tempo=90", TestContext.Current.CancellationToken)).RootElement;
+            var plan = JsonDocument
+                .Parse(
+                    await client.GetStringAsync(
+                        $"/tone/{pupil.Id}?handler=Plan&drill={drill.Id}&tempo=90",
+                        TestContext.Current.CancellationToken
+                    )
+                )
+                .RootElement;
             Assert.Equal(plan.GetProperty("totalBeats").GetDouble(), plan.GetProperty("beats").GetArrayLength(), 1e-6);
         }
     }
@@ -97,7 +104,10 @@ public sealed class TonePageTests : IDisposable
     {
         var pupil = await _room.AddAsync("Ada");
         using var client = _room.CreateClient();
-        var response = await client.GetAsync($"/tone/{pupil.Id}?handler=Plan&drill={drill}&tempo=80&notes={notes}&settings={settings}", TestContext.Current.CancellationToken);
+        var response = await client.GetAsync(
+            $"/tone/{pupil.Id}?handler=Plan&drill={drill}&tempo=80&notes={notes}&settings={settings}",
+            TestContext.Current.CancellationToken
+        );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, response.StatusCode);
         Assert.Contains(sentence, await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
     }
@@ -114,7 +124,14 @@ public sealed class TonePageTests : IDisposable
         Assert.Contains("take.wav: not a WAV file", await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
     }
 
-    private static async Task<IHtmlDocument> HearAsync(Tab tab, int pupilId, string drillId, string notes, string character, string[]? misses = null)
+    private static async Task<IHtmlDocument> HearAsync(
+        Tab tab,
+        int pupilId,
+        string drillId,
+        string notes,
+        string character,
+        string[]? misses = null
+    )
     {
         var player = new PlayerSituation(Catalogue.Get("trumpet-bb"), Catalogue.Get("trumpet-bb").Readings[0]);
         var asked = notes == "" ? null : MeantNote.Row(player.Instrument, player.Reading, notes);
@@ -133,17 +150,18 @@ public sealed class TonePageTests : IDisposable
         return (await tab.OpenAsync($"/tone/{pupilId}?take={id}")).Page;
     }
 
-    private static MultipartFormDataContent Body(byte[] wav, string drill, string notes) => new()
-    {
-        { new ByteArrayContent(wav), "sound", "take.wav" },
-        { new StringContent(drill), "drill" },
-        { new StringContent("120"), "tempo" },
-        { new StringContent(notes), "notes" },
-        { new StringContent("File"), "source" },
-        { new StringContent("0.5"), "firstCue" },
-        { new StringContent("false"), "tense" },
-        { new StringContent("0"), "missing" },
-    };
+    private static MultipartFormDataContent Body(byte[] wav, string drill, string notes) =>
+        new()
+        {
+            { new ByteArrayContent(wav), "sound", "take.wav" },
+            { new StringContent(drill), "drill" },
+            { new StringContent("120"), "tempo" },
+            { new StringContent(notes), "notes" },
+            { new StringContent("File"), "source" },
+            { new StringContent("0.5"), "firstCue" },
+            { new StringContent("false"), "tense" },
+            { new StringContent("0"), "missing" },
+        };
 
     private Tab Tab() => new(_room.CreateClient());
 }

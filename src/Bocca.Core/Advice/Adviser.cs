@@ -16,16 +16,35 @@ public sealed record Suspect(Symptom Symptom, int Score, IReadOnlyList<Evidence>
 /// <param name="Others">What else it might be, likeliest first; a teacher may choose one of these instead.</param>
 /// <param name="Questions">At most two questions still open that would decide.</param>
 /// <param name="Tense">Whether cues that firm were left out.</param>
-public sealed record AdviceGiven(Suspect Found, Fix Fix, string Why, IReadOnlyList<Suspect> Others, IReadOnlyList<SymptomQuestion> Questions, bool Tense);
+public sealed record AdviceGiven(
+    Suspect Found,
+    Fix Fix,
+    string Why,
+    IReadOnlyList<Suspect> Others,
+    IReadOnlyList<SymptomQuestion> Questions,
+    bool Tense
+);
 
 /// <summary>Weighs evidence into one piece of advice: symptom, cause, fix, and why.</summary>
 public static class Adviser
 {
     /// <summary>Signals of tension: while one stands, no cue firms.</summary>
-    private static readonly HashSet<string> Tension = ["heard.pinched", "heard.forced", "seen.squeeze", "seen.neck", "seen.pressure", "seen.chestTight"];
+    private static readonly HashSet<string> Tension =
+    [
+        "heard.pinched",
+        "heard.forced",
+        "seen.squeeze",
+        "seen.neck",
+        "seen.pressure",
+        "seen.chestTight",
+    ];
 
     /// <summary>Points of evidence (ours, editable). What was seen explains what was heard, so it goes before it.</summary>
-    private const int Tells = 4, Heard = 3, Answer = 2, Contradicts = 2, Supports = 1;
+    private const int Tells = 4,
+        Heard = 3,
+        Answer = 2,
+        Contradicts = 2,
+        Supports = 1;
 
     private const int MostQuestions = 2;
 
@@ -42,8 +61,13 @@ public static class Adviser
     /// <param name="chosen">The symptom a teacher takes it for, against the scores; null for the likeliest.</param>
     public static AdviceGiven? Advise(IReadOnlyCollection<Evidence> evidence, Approach approach, bool tense = false, string? chosen = null)
     {
-        var suspects = Symptom.All.Select(symptom => Weigh(symptom, evidence)).OfType<Suspect>()
-            .OrderBy(suspect => suspect.Symptom.Order == 0 ? 0 : 1).ThenByDescending(suspect => suspect.Score).ThenBy(suspect => suspect.Symptom.Order).ToList();
+        var suspects = Symptom
+            .All.Select(symptom => Weigh(symptom, evidence))
+            .OfType<Suspect>()
+            .OrderBy(suspect => suspect.Symptom.Order == 0 ? 0 : 1)
+            .ThenByDescending(suspect => suspect.Score)
+            .ThenBy(suspect => suspect.Symptom.Order)
+            .ToList();
         if (chosen is not null && Weigh(Symptom.Get(chosen), evidence, force: true) is { } taken)
             suspects = [taken, .. suspects.Where(suspect => suspect.Symptom.Id != chosen)];
         if (suspects.Count == 0)
@@ -51,12 +75,20 @@ public static class Adviser
         tense = tense || IsTense(evidence);
         var found = suspects[0];
         var known = string.Join(' ', found.For.Concat(found.Against).Select(item => item.Sentence).Distinct());
-        return new AdviceGiven(found, found.Symptom.FixFor(approach, tense), $"{known} {string.Join(' ', found.Symptom.Causes)}".Trim(), [.. suspects.Skip(1)], Open(suspects, evidence), tense);
+        return new AdviceGiven(
+            found,
+            found.Symptom.FixFor(approach, tense),
+            $"{known} {string.Join(' ', found.Symptom.Causes)}".Trim(),
+            [.. suspects.Skip(1)],
+            Open(suspects, evidence),
+            tense
+        );
     }
 
     private static Suspect? Weigh(Symptom symptom, IReadOnlyCollection<Evidence> evidence, bool force = false)
     {
-        List<Evidence> pro = [], contra = [];
+        List<Evidence> pro = [],
+            contra = [];
         var (score, shown) = (0, force);
         foreach (var item in evidence)
         {
@@ -85,8 +117,12 @@ public static class Adviser
         return 0;
     }
 
-    private static List<SymptomQuestion> Open(List<Suspect> suspects, IReadOnlyCollection<Evidence> evidence) => [.. suspects
-        .Select(suspect => suspect.Symptom.Ask).OfType<SymptomQuestion>()
-        .Where(ask => !evidence.Any(item => item.Signal == $"yes.{ask.Id}" || item.Signal == $"no.{ask.Id}"))
-        .Take(MostQuestions)];
+    private static List<SymptomQuestion> Open(List<Suspect> suspects, IReadOnlyCollection<Evidence> evidence) =>
+        [
+            .. suspects
+                .Select(suspect => suspect.Symptom.Ask)
+                .OfType<SymptomQuestion>()
+                .Where(ask => !evidence.Any(item => item.Signal == $"yes.{ask.Id}" || item.Signal == $"no.{ask.Id}"))
+                .Take(MostQuestions),
+        ];
 }

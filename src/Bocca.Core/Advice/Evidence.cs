@@ -17,5 +17,6 @@ public sealed record Evidence(string Signal, string Sentence)
     public static Evidence Seen(Observation observation) => new($"seen.{observation.Id}", $"Seen: {observation.Name}.");
 
     /// <summary>What the pupil answered.</summary>
-    public static Evidence Answered(SymptomQuestion question, bool yes) => new($"{(yes ? "yes" : "no")}.{question.Id}", $"{question.Question} {(yes ? "Yes" : "No")}.");
+    public static Evidence Answered(SymptomQuestion question, bool yes) =>
+        new($"{(yes ? "yes" : "no")}.{question.Id}", $"{question.Question} {(yes ? "Yes" : "No")}.");
 }

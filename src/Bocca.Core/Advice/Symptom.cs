@@ -35,7 +35,8 @@ public sealed record SymptomQuestion(string Id, string Question, string Yes);
 /// <summary>A fault that can be heard or seen, what may cause it, and what to try, in order (<c>symptoms.json</c>).</summary>
 /// <param name="Id">Its name in records.</param>
 /// <param name="Name">Its name for people.</param>
-/// <param name="Order">What is mended first: 0 that nobody is hurt, 1 that it sounds, 2 that it starts, 3 that it lasts, 4 that it is straight, 5 how it sounds, 6 that it repeats.</param>
+/// <param name="Order">What is mended first: 0 that nobody is hurt, 1 that it sounds, 2 that it starts, 3 that it lasts, 4 that it is
+/// straight, 5 how it sounds, 6 that it repeats.</param>
 /// <param name="Causes">The likely causes, each a sentence.</param>
 /// <param name="Tells">Signals that show it, beside its being heard in a take.</param>
 /// <param name="Supports">Signals that make it likelier.</param>
@@ -53,10 +54,12 @@ public sealed record Symptom(
     IReadOnlyList<string> Contradicts,
     SymptomQuestion? Ask,
     IReadOnlyList<Fix> Fixes,
-    string Basis)
+    string Basis
+)
 {
     private static readonly Lazy<IReadOnlyDictionary<string, Symptom>> Shipped = new(() =>
-        EmbeddedData.Read<List<Symptom>>("symptoms.json").ToDictionary(symptom => symptom.Id));
+        EmbeddedData.Read<List<Symptom>>("symptoms.json").ToDictionary(symptom => symptom.Id)
+    );
 
     /// <summary>All symptoms.</summary>
     public static IEnumerable<Symptom> All => Shipped.Value.Values;
@@ -66,9 +69,8 @@ public sealed record Symptom(
 
     /// <summary>The symptom with this id.</summary>
     /// <exception cref="ArgumentException">There is none.</exception>
-    public static Symptom Get(string id) => Shipped.Value.TryGetValue(id, out var symptom)
-        ? symptom
-        : throw new ArgumentException($"'{id}' is not a symptom Bocca knows.");
+    public static Symptom Get(string id) =>
+        Shipped.Value.TryGetValue(id, out var symptom) ? symptom : throw new ArgumentException($"'{id}' is not a symptom Bocca knows.");
 
     /// <summary>
     /// The first fix that the approach says and that may be said: while a pupil is tense, nothing that firms.

@@ -20,7 +20,11 @@ public static class Balloon
     {
         var (least, most) = CircumferenceCm;
         if (!(cm >= least && cm <= most))
-            throw new ArgumentOutOfRangeException(nameof(cm), $"A balloon of {cm:0.#} cm round is no full breath: measure between {least:0} and {most:0} cm round, or {least / Math.PI:0} and {most / Math.PI:0} cm across.");
+            throw new ArgumentOutOfRangeException(
+                nameof(cm),
+                $"A balloon of {cm:0.#} cm round is no full breath: measure between {least:0} and {most:0} cm round, or "
+                    + $"{least / Math.PI:0} and {most / Math.PI:0} cm across."
+            );
         return cm * cm * cm / (6 * Math.PI * Math.PI) / 1000;
     }
 
@@ -33,7 +37,9 @@ public static class Balloon
     {
         if (pupil.Health != BreathHealth.None && !pupil.DoctorAgrees)
             return "The balloon is left out here. Follow your own doctor's advice.";
-        return readings.Count(reading => now - reading.At < TimeSpan.FromDays(7)) >= MostPerWeek ? $"{MostPerWeek} breaths into the balloon in seven days are the most." : null;
+        return readings.Count(reading => now - reading.At < TimeSpan.FromDays(7)) >= MostPerWeek
+            ? $"{MostPerWeek} breaths into the balloon in seven days are the most."
+            : null;
     }
 
     /// <summary>What the newest reading says against the three before it; a change counts only beyond their spread.</summary>

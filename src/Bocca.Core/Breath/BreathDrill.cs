@@ -40,7 +40,8 @@ public sealed record BreathDrill(
     bool Seated,
     IReadOnlyList<string>? When,
     IReadOnlyList<BreathPattern> Rungs,
-    string Basis)
+    string Basis
+)
 {
     private static readonly Lazy<IReadOnlyList<BreathDrill>> Shipped = new(() => EmbeddedData.Read<List<BreathDrill>>("breaths.json"));
 
@@ -49,10 +50,19 @@ public sealed record BreathDrill(
 
     /// <summary>The drill with this id.</summary>
     /// <exception cref="ArgumentException">There is none; the message names those there are.</exception>
-    public static BreathDrill Get(string id) => All.FirstOrDefault(drill => drill.Id == id)
-        ?? throw new ArgumentException($"'{id}' is not a breath drill Bocca knows; it knows {string.Join(", ", All.Select(drill => drill.Id))}.");
+    public static BreathDrill Get(string id) =>
+        All.FirstOrDefault(drill => drill.Id == id)
+        ?? throw new ArgumentException(
+            $"'{id}' is not a breath drill Bocca knows; it knows {string.Join(", ", All.Select(drill => drill.Id))}."
+        );
 
-    /// <summary>The drills that an approach has and that are open to a pupil: those of which the easiest pattern may be done on a fresh day.</summary>
-    public static IReadOnlyList<BreathDrill> OfferedTo(BreathingPupil pupil, Approach approach) => [.. All.Where(drill =>
-        approach.Meets(drill.When) && BreathPlan.Make(drill, drill.Rungs[0], drill.Tempo, pupil, BreathDay.Fresh).Plan is not null)];
+    /// <summary>
+    /// The drills that an approach has and that are open to a pupil: those of which the easiest pattern may be done on a fresh day.
+    /// </summary>
+    public static IReadOnlyList<BreathDrill> OfferedTo(BreathingPupil pupil, Approach approach) =>
+        [
+            .. All.Where(drill =>
+                approach.Meets(drill.When) && BreathPlan.Make(drill, drill.Rungs[0], drill.Tempo, pupil, BreathDay.Fresh).Plan is not null
+            ),
+        ];
 }

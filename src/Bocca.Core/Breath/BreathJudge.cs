@@ -23,8 +23,12 @@ public static class BreathJudge
     /// <param name="plan">What was asked.</param>
     /// <param name="sound">The recording.</param>
     /// <param name="firstInBreathSeconds">When the plan began, seconds into it.</param>
-    public static IReadOnlyList<StreamHeard> Streams(BreathPlan plan, MonoSound sound, double firstInBreathSeconds) => [.. plan.OutBreaths.Select(phase =>
-        StreamHeard.Of(sound, firstInBreathSeconds + phase.StartSeconds - 0.3, firstInBreathSeconds + phase.EndSeconds + 0.4))];
+    public static IReadOnlyList<StreamHeard> Streams(BreathPlan plan, MonoSound sound, double firstInBreathSeconds) =>
+        [
+            .. plan.OutBreaths.Select(phase =>
+                StreamHeard.Of(sound, firstInBreathSeconds + phase.StartSeconds - 0.3, firstInBreathSeconds + phase.EndSeconds + 0.4)
+            ),
+        ];
 
     /// <summary>Judges.</summary>
     /// <param name="plan">What was asked.</param>
@@ -33,29 +37,66 @@ public static class BreathJudge
     {
         var asked = plan.OutBreaths.ToList();
         if (streams.All(stream => stream.StartSeconds is null))
-            return new BreathVerdict(false, null, null, "No stream was heard.", "Bring the microphone a hand's width away, off to the side of the stream, and breathe out again.");
+            return new BreathVerdict(
+                false,
+                null,
+                null,
+                "No stream was heard.",
+                "Bring the microphone a hand's width away, off to the side of the stream, and breathe out again."
+            );
         var worst = streams.Zip(asked).OrderBy(pair => pair.First.UnbrokenSeconds - pair.Second.Seconds).First();
         var missing = worst.Second.Seconds - worst.First.UnbrokenSeconds;
         var variation = streams.Max(stream => stream.VariationPercent);
         var within = Counts.Seconds(WithinCounts, plan.Tempo);
-        var lasted = $"{worst.First.UnbrokenSeconds:0.0} s unbroken ({worst.First.UnbrokenSeconds * plan.Tempo / 60:0.#} counts) of {worst.Second.Seconds:0.0} s asked";
+        var lasted =
+            $"{worst.First.UnbrokenSeconds:0.0} s unbroken ({worst.First.UnbrokenSeconds * plan.Tempo / 60:0.#} counts) of "
+            + $"{worst.Second.Seconds:0.0} s asked";
         var level = variation is { } percent ? $", level varying by {percent:0} %." : ".";
-        var sag = streams.SelectMany(stream => stream.Sags).OrderByDescending(each => each.DropDb).Select(each => (StreamSag?)each).FirstOrDefault();
+        var sag = streams
+            .SelectMany(stream => stream.Sags)
+            .OrderByDescending(each => each.DropDb)
+            .Select(each => (StreamSag?)each)
+            .FirstOrDefault();
         if (missing > within)
-            return new BreathVerdict(false, worst.First.UnbrokenSeconds, variation, $"{Capital(lasted)}{level}", "Let it out more slowly from the very start, and stop before it feels empty.");
+            return new BreathVerdict(
+                false,
+                worst.First.UnbrokenSeconds,
+                variation,
+                $"{Capital(lasted)}{level}",
+                "Let it out more slowly from the very start, and stop before it feels empty."
+            );
         if (sag is { } weak)
-            return new BreathVerdict(false, worst.First.UnbrokenSeconds, variation, $"{Capital(lasted)}{level} It sagged by {weak.DropDb:0} dB from {weak.FromSeconds:0.0} s to {weak.ToSeconds:0.0} s.", $"The same stream again, with {Part(weak, worst.First)}.");
+            return new BreathVerdict(
+                false,
+                worst.First.UnbrokenSeconds,
+                variation,
+                $"{Capital(lasted)}{level} It sagged by {weak.DropDb:0} dB from {weak.FromSeconds:0.0} s to {weak.ToSeconds:0.0} s.",
+                $"The same stream again, with {Part(weak, worst.First)}."
+            );
         if (variation > EvenPercent)
-            return new BreathVerdict(false, worst.First.UnbrokenSeconds, variation, $"{Capital(lasted)}{level} {EvenPercent:0} % still counts as even.", "One level from start to end, as if drawing a straight line.");
-        return new BreathVerdict(true, worst.First.UnbrokenSeconds, variation, $"Even: {lasted}{level}", "The same once more, then the next one up.");
+            return new BreathVerdict(
+                false,
+                worst.First.UnbrokenSeconds,
+                variation,
+                $"{Capital(lasted)}{level} {EvenPercent:0} % still counts as even.",
+                "One level from start to end, as if drawing a straight line."
+            );
+        return new BreathVerdict(
+            true,
+            worst.First.UnbrokenSeconds,
+            variation,
+            $"Even: {lasted}{level}",
+            "The same once more, then the next one up."
+        );
     }
 
-    private static string Part(StreamSag sag, StreamHeard stream) => ((sag.FromSeconds + sag.ToSeconds) / 2 / stream.UnbrokenSeconds) switch
-    {
-        < 0.33 => "the start as strong as the rest",
-        < 0.67 => "the middle as strong as the start",
-        _ => "the end as strong as the start",
-    };
+    private static string Part(StreamSag sag, StreamHeard stream) =>
+        ((sag.FromSeconds + sag.ToSeconds) / 2 / stream.UnbrokenSeconds) switch
+        {
+            < 0.33 => "the start as strong as the rest",
+            < 0.67 => "the middle as strong as the start",
+            _ => "the end as strong as the start",
+        };
 
     private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
 }

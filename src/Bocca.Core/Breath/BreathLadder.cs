@@ -11,9 +11,13 @@ public static class BreathLadder
     /// <param name="passes">What was done, in any order; other drills are passed over.</param>
     public static int Next(BreathDrill drill, IEnumerable<BreathPass> passes)
     {
-        var done = passes.Where(pass => pass.DrillId == drill.Id).GroupBy(pass => pass.Rung)
+        var done = passes
+            .Where(pass => pass.DrillId == drill.Id)
+            .GroupBy(pass => pass.Rung)
             .Where(rung => rung.OrderByDescending(pass => pass.At).Take(Passes).Count(pass => pass.Even) == Passes)
-            .Select(rung => rung.Key).DefaultIfEmpty(-1).Max();
+            .Select(rung => rung.Key)
+            .DefaultIfEmpty(-1)
+            .Max();
         return Math.Min(done + 1, drill.Rungs.Count - 1);
     }
 }

@@ -7,21 +7,22 @@ namespace Bocca.Core.Breath;
 public sealed record BreathLimits
 {
     /// <summary>The hard limits.</summary>
-    public static BreathLimits Ceiling { get; } = new()
-    {
-        HoldSeconds = 4,
-        HeldSecondsPerBreath = 8,
-        Sips = 2,
-        HoldRounds = 3,
-        OutCounts = 24,
-        OutSeconds = 20,
-        FastCycles = 8,
-        FastTempo = 80,
-        ExchangesPerDay = 1,
-        QuickTriesPerDay = 6,
-        SecondsPerDay = 300,
-        RestAfterHoldSeconds = 30,
-    };
+    public static BreathLimits Ceiling { get; } =
+        new()
+        {
+            HoldSeconds = 4,
+            HeldSecondsPerBreath = 8,
+            Sips = 2,
+            HoldRounds = 3,
+            OutCounts = 24,
+            OutSeconds = 20,
+            FastCycles = 8,
+            FastTempo = 80,
+            ExchangesPerDay = 1,
+            QuickTriesPerDay = 6,
+            SecondsPerDay = 300,
+            RestAfterHoldSeconds = 30,
+        };
 
     /// <summary>Seconds of one hold.</summary>
     public required double HoldSeconds { get; init; }
@@ -66,30 +67,80 @@ public sealed record BreathLimits
         var age = pupil.Age ?? 8;
         var limits = Ceiling;
         if (age < 12)
-            limits = limits.Within(Ceiling with { HoldSeconds = 3, HeldSecondsPerBreath = 3, Sips = 0, HoldRounds = 2, OutSeconds = 16, FastCycles = 4, SecondsPerDay = 240 });
+            limits = limits.Within(
+                Ceiling with
+                {
+                    HoldSeconds = 3,
+                    HeldSecondsPerBreath = 3,
+                    Sips = 0,
+                    HoldRounds = 2,
+                    OutSeconds = 16,
+                    FastCycles = 4,
+                    SecondsPerDay = 240,
+                }
+            );
         if (age < 8)
-            limits = limits.Within(Ceiling with { HoldSeconds = 0, HeldSecondsPerBreath = 0, Sips = 0, HoldRounds = 0, OutSeconds = 10, FastCycles = 0, ExchangesPerDay = 0, QuickTriesPerDay = 3, SecondsPerDay = 180 });
+            limits = limits.Within(
+                Ceiling with
+                {
+                    HoldSeconds = 0,
+                    HeldSecondsPerBreath = 0,
+                    Sips = 0,
+                    HoldRounds = 0,
+                    OutSeconds = 10,
+                    FastCycles = 0,
+                    ExchangesPerDay = 0,
+                    QuickTriesPerDay = 3,
+                    SecondsPerDay = 180,
+                }
+            );
         if (pupil.Health == BreathHealth.None)
             return limits;
         return pupil.DoctorAgrees
-            ? limits.Within(Ceiling with { HoldSeconds = 2, HeldSecondsPerBreath = 2, Sips = 0, HoldRounds = 1, OutSeconds = 12, FastCycles = 4, QuickTriesPerDay = 3, SecondsPerDay = 180 })
-            : limits.Within(Ceiling with { HoldSeconds = 0, HeldSecondsPerBreath = 0, Sips = 0, HoldRounds = 0, OutSeconds = 8, FastCycles = 0, ExchangesPerDay = 0, QuickTriesPerDay = 0, SecondsPerDay = 120 });
+            ? limits.Within(
+                Ceiling with
+                {
+                    HoldSeconds = 2,
+                    HeldSecondsPerBreath = 2,
+                    Sips = 0,
+                    HoldRounds = 1,
+                    OutSeconds = 12,
+                    FastCycles = 4,
+                    QuickTriesPerDay = 3,
+                    SecondsPerDay = 180,
+                }
+            )
+            : limits.Within(
+                Ceiling with
+                {
+                    HoldSeconds = 0,
+                    HeldSecondsPerBreath = 0,
+                    Sips = 0,
+                    HoldRounds = 0,
+                    OutSeconds = 8,
+                    FastCycles = 0,
+                    ExchangesPerDay = 0,
+                    QuickTriesPerDay = 0,
+                    SecondsPerDay = 120,
+                }
+            );
     }
 
     /// <summary>The lower of two limits in everything.</summary>
-    public BreathLimits Within(BreathLimits other) => new()
-    {
-        HoldSeconds = Math.Min(HoldSeconds, other.HoldSeconds),
-        HeldSecondsPerBreath = Math.Min(HeldSecondsPerBreath, other.HeldSecondsPerBreath),
-        Sips = Math.Min(Sips, other.Sips),
-        HoldRounds = Math.Min(HoldRounds, other.HoldRounds),
-        OutCounts = Math.Min(OutCounts, other.OutCounts),
-        OutSeconds = Math.Min(OutSeconds, other.OutSeconds),
-        FastCycles = Math.Min(FastCycles, other.FastCycles),
-        FastTempo = Math.Min(FastTempo, other.FastTempo),
-        ExchangesPerDay = Math.Min(ExchangesPerDay, other.ExchangesPerDay),
-        QuickTriesPerDay = Math.Min(QuickTriesPerDay, other.QuickTriesPerDay),
-        SecondsPerDay = Math.Min(SecondsPerDay, other.SecondsPerDay),
-        RestAfterHoldSeconds = Math.Max(RestAfterHoldSeconds, other.RestAfterHoldSeconds),
-    };
+    public BreathLimits Within(BreathLimits other) =>
+        new()
+        {
+            HoldSeconds = Math.Min(HoldSeconds, other.HoldSeconds),
+            HeldSecondsPerBreath = Math.Min(HeldSecondsPerBreath, other.HeldSecondsPerBreath),
+            Sips = Math.Min(Sips, other.Sips),
+            HoldRounds = Math.Min(HoldRounds, other.HoldRounds),
+            OutCounts = Math.Min(OutCounts, other.OutCounts),
+            OutSeconds = Math.Min(OutSeconds, other.OutSeconds),
+            FastCycles = Math.Min(FastCycles, other.FastCycles),
+            FastTempo = Math.Min(FastTempo, other.FastTempo),
+            ExchangesPerDay = Math.Min(ExchangesPerDay, other.ExchangesPerDay),
+            QuickTriesPerDay = Math.Min(QuickTriesPerDay, other.QuickTriesPerDay),
+            SecondsPerDay = Math.Min(SecondsPerDay, other.SecondsPerDay),
+            RestAfterHoldSeconds = Math.Max(RestAfterHoldSeconds, other.RestAfterHoldSeconds),
+        };
 }

@@ -98,7 +98,10 @@ public sealed record BreathPlan
         var (slowest, fastest) = CuePlan.TempoRange;
         if (!(tempo >= slowest && tempo <= fastest))
             return $"A tempo of {tempo:0.#} is outside {slowest} to {fastest} beats a minute.";
-        if (pattern.Phases.Count(phase => phase.Kind == BreathPhaseKind.In) > 1 && pattern.Phases.Any(phase => phase.Kind == BreathPhaseKind.Hold))
+        if (
+            pattern.Phases.Count(phase => phase.Kind == BreathPhaseKind.In) > 1
+            && pattern.Phases.Any(phase => phase.Kind == BreathPhaseKind.Hold)
+        )
             return "A pattern with a hold has one breath a cycle; the rest between them goes in by itself.";
         return pattern.Phases.Count == 0 || pattern.Cycles is < 1 or > 40 || pattern.Phases.Any(phase => !(phase.Counts is > 0 and <= 64))
             ? "A breath pattern needs one phase or more, each over 0 and at most 64 counts, and 1 to 40 cycles."
@@ -108,22 +111,35 @@ public sealed record BreathPlan
     private static string? TooMuch(BreathPlan plan, BreathLimits limits)
     {
         const double Hair = 1e-9;
-        double Sum(IEnumerable<TimedPhase> breath, params BreathPhaseKind[] kinds) => breath.Where(phase => kinds.Contains(phase.Kind)).Sum(phase => phase.Seconds);
+        double Sum(IEnumerable<TimedPhase> breath, params BreathPhaseKind[] kinds) =>
+            breath.Where(phase => kinds.Contains(phase.Kind)).Sum(phase => phase.Seconds);
         foreach (var breath in plan.Breaths)
         {
             var held = breath.Any(phase => phase.Kind is BreathPhaseKind.Hold or BreathPhaseKind.Sip);
             if (held && limits.HoldSeconds == 0)
                 return "Holding the breath is not for this pupil.";
-            if (held && breath.SkipWhile(phase => phase.Kind == BreathPhaseKind.Rest).TakeWhile(phase => phase.Kind != BreathPhaseKind.Out).Any(phase => phase.Kind == BreathPhaseKind.Rest))
+            if (
+                held
+                && breath
+                    .SkipWhile(phase => phase.Kind == BreathPhaseKind.Rest)
+                    .TakeWhile(phase => phase.Kind != BreathPhaseKind.Out)
+                    .Any(phase => phase.Kind == BreathPhaseKind.Rest)
+            )
                 return "No rest can stand inside a held breath.";
             if (LongestHold(breath) is var hold && hold > limits.HoldSeconds + Hair)
                 return $"A hold of {hold:0.#} s is refused: {limits.HoldSeconds:0.#} s is the most.";
             if (Sum(breath, BreathPhaseKind.Hold, BreathPhaseKind.Sip) > limits.HeldSecondsPerBreath + Hair)
                 return $"Held for more than {limits.HeldSecondsPerBreath:0.#} s in one breath: refused.";
             if (breath.Count(phase => phase.Kind == BreathPhaseKind.Sip) > limits.Sips)
-                return limits.Sips == 0 ? "Topping up a held breath is not for this pupil." : $"More than {limits.Sips} sips in one breath: refused.";
+                return limits.Sips == 0
+                    ? "Topping up a held breath is not for this pupil."
+                    : $"More than {limits.Sips} sips in one breath: refused.";
             var outSeconds = Sum(breath, BreathPhaseKind.Out);
-            if (outSeconds > limits.OutSeconds + Hair || outSeconds > Breath.Counts.Seconds(limits.OutCounts, plan.Tempo) + Hair || Sum(breath, BreathPhaseKind.In) > limits.OutSeconds + Hair)
+            if (
+                outSeconds > limits.OutSeconds + Hair
+                || outSeconds > Breath.Counts.Seconds(limits.OutCounts, plan.Tempo) + Hair
+                || Sum(breath, BreathPhaseKind.In) > limits.OutSeconds + Hair
+            )
                 return $"Out for {outSeconds:0.#} s is refused: {limits.OutSeconds:0} s and {limits.OutCounts:0} counts are the most.";
         }
 
@@ -135,8 +151,11 @@ public sealed record BreathPlan
     /// <summary>Whatever a drill calls itself, breath after breath of a second each way is over-breathing.</summary>
     private static string? TooFast(BreathPlan plan, BreathLimits limits)
     {
-        var fast = plan.Breaths.Count(breath => breath.Sum(phase => phase.Seconds) <= FastBreathSeconds
-            && breath.Any(phase => phase.Kind == BreathPhaseKind.In) && breath.Any(phase => phase.Kind == BreathPhaseKind.Out));
+        var fast = plan.Breaths.Count(breath =>
+            breath.Sum(phase => phase.Seconds) <= FastBreathSeconds
+            && breath.Any(phase => phase.Kind == BreathPhaseKind.In)
+            && breath.Any(phase => phase.Kind == BreathPhaseKind.Out)
+        );
         if (plan.Drill.Kind == BreathKind.Exchange || fast > 0)
         {
             if (limits.ExchangesPerDay == 0)
@@ -151,7 +170,8 @@ public sealed record BreathPlan
     /// <summary>The longest hold, parts that follow each other taken as one.</summary>
     private static double LongestHold(IReadOnlyList<TimedPhase> breath)
     {
-        double longest = 0, running = 0;
+        double longest = 0,
+            running = 0;
         foreach (var phase in breath)
         {
             running = phase.Kind == BreathPhaseKind.Hold ? running + phase.Seconds : 0;
@@ -166,7 +186,8 @@ public sealed record BreathPlan
         if (day.Dizzy)
             return "Somebody felt dizzy today: no more breath drills until tomorrow. If it comes back, ask a doctor.";
         if (day.Seconds + plan.DrilledSeconds > limits.SecondsPerDay)
-            return $"That would make {(day.Seconds + plan.DrilledSeconds) / 60:0.0} minutes of breath drills today; {limits.SecondsPerDay / 60:0} is the most.";
+            return $"That would make {(day.Seconds + plan.DrilledSeconds) / 60:0.0} minutes of breath drills today; "
+                + $"{limits.SecondsPerDay / 60:0} is the most.";
         if (plan.HeldBreaths > 0 && day.HoldRounds + plan.HeldBreaths > limits.HoldRounds)
             return $"{limits.HoldRounds} held breaths a day are the most; today has {day.HoldRounds} already.";
         if (plan.HeldBreaths > 0 && day.SecondsSinceHold < limits.RestAfterHoldSeconds)
@@ -174,7 +195,9 @@ public sealed record BreathPlan
         if (plan.Drill.Kind == BreathKind.Exchange && day.Exchanges >= limits.ExchangesPerDay)
             return "Fast exchange was done today already; once is enough.";
         if (plan.Drill.Kind == BreathKind.Quick && day.QuickTries + plan.Pattern.Cycles > limits.QuickTriesPerDay)
-            return limits.QuickTriesPerDay == 0 ? "Quick breaths are not for this pupil." : $"{limits.QuickTriesPerDay} quick breaths a day are the most; today has {day.QuickTries} already.";
+            return limits.QuickTriesPerDay == 0
+                ? "Quick breaths are not for this pupil."
+                : $"{limits.QuickTriesPerDay} quick breaths a day are the most; today has {day.QuickTries} already.";
         return null;
     }
 

@@ -30,8 +30,12 @@ public sealed record BreathingPupil(int? Age, BreathHealth Health, bool DoctorAg
     public static BreathingPupil Unknown { get; } = new(null, BreathHealth.None, false);
 
     /// <summary>The caution to be shown with every drill; null where there is none.</summary>
-    public string? Caution => Health == BreathHealth.None ? null
-        : "Easy breaths only, and stop at any discomfort. " + (Health.HasFlag(BreathHealth.Breathing) ? "Keep your own inhaler near. " : "") + "Follow your own doctor's advice.";
+    public string? Caution =>
+        Health == BreathHealth.None
+            ? null
+            : "Easy breaths only, and stop at any discomfort. "
+                + (Health.HasFlag(BreathHealth.Breathing) ? "Keep your own inhaler near. " : "")
+                + "Follow your own doctor's advice.";
 }
 
 /// <summary>What has been done today already.</summary>

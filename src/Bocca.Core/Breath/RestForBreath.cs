@@ -6,20 +6,45 @@ namespace Bocca.Core.Breath;
 /// <param name="Usable">Whether that is at least the pupil's quickest full breath; null where that is not known.</param>
 public sealed record RestForBreath(string Name, double Seconds, bool? Usable)
 {
-    private static readonly (string Name, double Quarters)[] Values = [("whole", 4), ("half", 2), ("quarter", 1), ("eighth", 0.5), ("sixteenth", 0.25), ("32nd", 0.125)];
+    private static readonly (string Name, double Quarters)[] Values =
+    [
+        ("whole", 4),
+        ("half", 2),
+        ("quarter", 1),
+        ("eighth", 0.5),
+        ("sixteenth", 0.25),
+        ("32nd", 0.125),
+    ];
 
     /// <summary>The rests at a tempo in quarters a minute.</summary>
     /// <param name="tempo">Quarters a minute.</param>
     /// <param name="quickest">The pupil's quickest full breath in seconds, or null.</param>
-    public static IReadOnlyList<RestForBreath> At(double tempo, double? quickest) => [.. Values.Select(value =>
-        new RestForBreath(value.Name, Counts.Seconds(value.Quarters, tempo), quickest is { } least ? Counts.Seconds(value.Quarters, tempo) >= least - 1e-9 : null))];
+    public static IReadOnlyList<RestForBreath> At(double tempo, double? quickest) =>
+        [
+            .. Values.Select(value => new RestForBreath(
+                value.Name,
+                Counts.Seconds(value.Quarters, tempo),
+                quickest is { } least ? Counts.Seconds(value.Quarters, tempo) >= least - 1e-9 : null
+            )),
+        ];
 
     /// <summary>The quickest full breath of some passes: the shortest in-breath of an even quick one; null where there is none.</summary>
     public static double? Quickest(IEnumerable<BreathPass> passes)
     {
         var drills = BreathDrill.All.Where(drill => drill.Kind == BreathKind.Quick).ToDictionary(drill => drill.Id);
-        return passes.Where(pass => pass.Even && drills.ContainsKey(pass.DrillId) && pass.Rung < drills[pass.DrillId].Rungs.Count)
-            .Select(pass => (double?)Counts.Seconds(drills[pass.DrillId].Rungs[pass.Rung].Phases.Where(phase => phase.Kind == BreathPhaseKind.In).Sum(phase => phase.Counts), pass.Tempo))
-            .DefaultIfEmpty(null).Min();
+        return passes
+            .Where(pass => pass.Even && drills.ContainsKey(pass.DrillId) && pass.Rung < drills[pass.DrillId].Rungs.Count)
+            .Select(pass =>
+                (double?)
+                    Counts.Seconds(
+                        drills[pass.DrillId]
+                            .Rungs[pass.Rung]
+                            .Phases.Where(phase => phase.Kind == BreathPhaseKind.In)
+                            .Sum(phase => phase.Counts),
+                        pass.Tempo
+                    )
+            )
+            .DefaultIfEmpty(null)
+            .Min();
     }
 }

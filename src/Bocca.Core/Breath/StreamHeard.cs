@@ -18,7 +18,13 @@ public readonly record struct StreamSag(double FromSeconds, double ToSeconds, do
 /// <param name="VariationPercent">Standard deviation over mean of its amplitude after the onset; null under half a second.</param>
 /// <param name="Sags">Where it gave way.</param>
 /// <param name="LevelDb">Level every 50 ms from its start, decibels against its own median.</param>
-public sealed record StreamHeard(double? StartSeconds, double UnbrokenSeconds, double? VariationPercent, IReadOnlyList<StreamSag> Sags, IReadOnlyList<double> LevelDb)
+public sealed record StreamHeard(
+    double? StartSeconds,
+    double UnbrokenSeconds,
+    double? VariationPercent,
+    IReadOnlyList<StreamSag> Sags,
+    IReadOnlyList<double> LevelDb
+)
 {
     /// <summary>Seconds from one level to the next.</summary>
     public const double StepSeconds = 0.05;
@@ -52,7 +58,13 @@ public sealed record StreamHeard(double? StartSeconds, double UnbrokenSeconds, d
         var held = stream.Skip((int)(OnsetSeconds / StepSeconds)).SkipLast((int)(EndSeconds / StepSeconds)).ToArray();
         var amplitudes = held.Select(level => Math.Pow(10, level / 20)).ToArray();
         var variation = held.Length * StepSeconds >= 0.5 ? 100 * amplitudes.StandardDeviation() / amplitudes.Mean() : (double?)null;
-        return new StreamHeard(start * StepSeconds, stream.Length * StepSeconds, variation, Sagging(held, median), [.. stream.Select(level => Math.Round(level - median, 1))]);
+        return new StreamHeard(
+            start * StepSeconds,
+            stream.Length * StepSeconds,
+            variation,
+            Sagging(held, median),
+            [.. stream.Select(level => Math.Round(level - median, 1))]
+        );
     }
 
     private static double[] Levels(MonoSound sound)
@@ -109,7 +121,9 @@ public sealed record StreamHeard(double? StartSeconds, double UnbrokenSeconds, d
             while (i < smooth.Length && smooth[i] < median - SagDb)
                 i++;
             if ((i - from) * StepSeconds >= SagSeconds)
-                sags.Add(new StreamSag(OnsetSeconds + (from * StepSeconds), OnsetSeconds + (i * StepSeconds), median - smooth[from..i].Min()));
+                sags.Add(
+                    new StreamSag(OnsetSeconds + (from * StepSeconds), OnsetSeconds + (i * StepSeconds), median - smooth[from..i].Min())
+                );
         }
 
         return sags;

@@ -32,7 +32,10 @@ public sealed record UsableBreath(double Seconds, double Longest, DateTime At, S
             return null;
         var near = even.TakeWhile(pass => pass.Seconds >= (1 - Close) * even[0].Seconds).ToList();
         var measured = near.Count(pass => pass.Measured);
-        var sureness = measured >= 3 ? Sureness.Sure : near.Count >= 2 && measured > 0 ? Sureness.Fair : Sureness.Guess;
+        var sureness =
+            measured >= 3 ? Sureness.Sure
+            : near.Count >= 2 && measured > 0 ? Sureness.Fair
+            : Sureness.Guess;
         return new UsableBreath(Share * even[0].Seconds, even[0].Seconds, near.Max(pass => pass.At), sureness);
     }
 }

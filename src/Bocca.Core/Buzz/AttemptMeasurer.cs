@@ -22,7 +22,15 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
     public AttemptMeasures Measure(Attempt attempt, int number, double? cueSeconds, Cue? asked, double? askedSeconds)
     {
         var level = asked is not { IsLevel: false };
-        List<double> breaks = [.. attempt.Tones.SkipLast(1).Select(tone => tone.EndSeconds).Concat(level ? attempt.Tones.SelectMany(Leaps) : []).Select(at => Math.Round(at - attempt.StartSeconds, 2)).Order()];
+        List<double> breaks =
+        [
+            .. attempt
+                .Tones.SkipLast(1)
+                .Select(tone => tone.EndSeconds)
+                .Concat(level ? attempt.Tones.SelectMany(Leaps) : [])
+                .Select(at => Math.Round(at - attempt.StartSeconds, 2))
+                .Order(),
+        ];
         var measures = new AttemptMeasures
         {
             Number = number,
@@ -47,8 +55,16 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
     /// <summary>Measures a cue that no tone followed: whether there was air at least.</summary>
     public AttemptMeasures Missing(int number, double fromSeconds, double toSeconds, Cue? asked)
     {
-        var loud = track.Frames.Count(frame => frame.TimeSeconds >= fromSeconds && frame.TimeSeconds < toSeconds && frame.LevelDb >= _roomDb + 6);
-        return new AttemptMeasures { Number = number, Asked = asked, Spoke = false, AirOnly = loud * PitchTrack.HopSeconds >= 0.3 };
+        var loud = track.Frames.Count(frame =>
+            frame.TimeSeconds >= fromSeconds && frame.TimeSeconds < toSeconds && frame.LevelDb >= _roomDb + 6
+        );
+        return new AttemptMeasures
+        {
+            Number = number,
+            Asked = asked,
+            Spoke = false,
+            AirOnly = loud * PitchTrack.HopSeconds >= 0.3,
+        };
     }
 
     /// <summary>What a tone too short for a held part still says: how high, how loud, how soon it was there.</summary>
@@ -56,7 +72,12 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
     {
         var voiced = attempt.Tones.SelectMany(Frames).Where(frame => frame.Voiced).ToList();
         var level = voiced.Select(frame => frame.LevelDb).Median();
-        return measures with { MedianHz = voiced.Select(frame => frame.FrequencyHz).Median(), LevelDb = level, RiseMs = Rise(attempt.Tones[0], level) };
+        return measures with
+        {
+            MedianHz = voiced.Select(frame => frame.FrequencyHz).Median(),
+            LevelDb = level,
+            RiseMs = Rise(attempt.Tones[0], level),
+        };
     }
 
     /// <summary>What the held part says of its sound, whatever its pitch does.</summary>
@@ -107,7 +128,8 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
         return [.. attempt.Tones.SelectMany(Frames).Where(frame => frame.Voiced && frame.TimeSeconds >= from && frame.TimeSeconds <= to)];
     }
 
-    private IEnumerable<PitchFrame> Frames(ToneRun tone) => Enumerable.Range(tone.First, tone.End - tone.First).Select(i => track.Frames[i]);
+    private IEnumerable<PitchFrame> Frames(ToneRun tone) =>
+        Enumerable.Range(tone.First, tone.End - tone.First).Select(i => track.Frames[i]);
 
     /// <summary>
     /// Where the noise before a tone begins: back from the tone while it stays 6 dB over the room, dips of 30 ms
@@ -144,7 +166,9 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
         }
     }
 
-    /// <summary>Milliseconds from the first time the level is within 20 dB of the held level to the first time it is nearly there.</summary>
+    /// <summary>
+    /// Milliseconds from the first time the level is within 20 dB of the held level to the first time it is nearly there.
+    /// </summary>
     private double? Rise(ToneRun tone, double heldDb)
     {
         var first = Math.Max(1, tone.First - 10);
@@ -159,17 +183,18 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
         return null;
     }
 
-    /// <summary>The moment up to a frame at which the level rises to a height, looked for from a first frame on; null if it is not there yet.</summary>
+    /// <summary>
+    /// The moment up to a frame at which the level rises to a height, looked for from a first frame on; null if it is not there yet.
+    /// </summary>
     private double? Reached(int frame, double db, int first) =>
         frame == first && track.Frames[frame].LevelDb >= db ? track.Frames[frame].TimeSeconds : Crossing(frame, db);
 
     /// <summary>The moment between two frames at which the level rises through a height; null if it does not there.</summary>
     private double? Crossing(int frame, double db)
     {
-        double before = track.Frames[frame - 1].LevelDb, here = track.Frames[frame].LevelDb;
-        return before < db && here >= db
-            ? track.Frames[frame].TimeSeconds - (PitchTrack.HopSeconds * (here - db) / (here - before))
-            : null;
+        double before = track.Frames[frame - 1].LevelDb,
+            here = track.Frames[frame].LevelDb;
+        return before < db && here >= db ? track.Frames[frame].TimeSeconds - (PitchTrack.HopSeconds * (here - db) / (here - before)) : null;
     }
 
     /// <summary>The start against where the tone's own line would have begun, so that a drift is no scoop.</summary>

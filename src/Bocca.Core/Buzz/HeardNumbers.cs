@@ -7,22 +7,53 @@ internal static class HeardNumbers
     {
         var heard = new List<HeardNumber>();
         if (take.Median(attempt => attempt.SteadinessCents) is { } steady)
-            heard.Add(new HeardNumber("steadiness", $"{steady:0} cents", steady <= bands.SteadyCents ? $"inside the gate of {bands.SteadyCents:0}" : $"outside the gate of {bands.SteadyCents:0}", steady <= bands.SteadyCents));
+            heard.Add(
+                new HeardNumber(
+                    "steadiness",
+                    $"{steady:0} cents",
+                    steady <= bands.SteadyCents
+                        ? $"inside the gate of {bands.SteadyCents:0}"
+                        : $"outside the gate of {bands.SteadyCents:0}",
+                    steady <= bands.SteadyCents
+                )
+            );
         if (take.Median(attempt => attempt.DriftCentsPerSecond) is { } drift)
-            heard.Add(new HeardNumber("drift", $"{drift:+0;-0;0} cents a second", Direction(drift, bands), Math.Abs(drift) <= bands.DriftCentsPerSecond));
+            heard.Add(
+                new HeardNumber(
+                    "drift",
+                    $"{drift:+0;-0;0} cents a second",
+                    Direction(drift, bands),
+                    Math.Abs(drift) <= bands.DriftCentsPerSecond
+                )
+            );
         if (take.Median(attempt => attempt.OnsetDelayMs) is { } delay)
-            heard.Add(new HeardNumber("start", $"{delay:+0;-0;0} ms", delay <= bands.OnsetDelayMs ? "with the beat" : "after the beat", delay <= bands.OnsetDelayMs));
+            heard.Add(
+                new HeardNumber(
+                    "start",
+                    $"{delay:+0;-0;0} ms",
+                    delay <= bands.OnsetDelayMs ? "with the beat" : "after the beat",
+                    delay <= bands.OnsetDelayMs
+                )
+            );
         if (take.Median(attempt => attempt.AirBeforeToneMs) is { } air)
-            heard.Add(new HeardNumber("air before tone", $"{air:0} ms", air <= bands.AirBeforeToneMs ? "speaks soon" : "air first", air <= bands.AirBeforeToneMs));
+            heard.Add(
+                new HeardNumber(
+                    "air before tone",
+                    $"{air:0} ms",
+                    air <= bands.AirBeforeToneMs ? "speaks soon" : "air first",
+                    air <= bands.AirBeforeToneMs
+                )
+            );
         if (take.Sameness is { } same)
             heard.Add(new HeardNumber("alike", $"{same.Score:0} of 100", $"furthest apart in {same.Worst.Item}", same.Score >= 50));
         return [.. heard.OrderBy(number => number.InBand == false ? 0 : 1)];
     }
 
-    private static string Direction(double drift, StageBands bands) => (Math.Abs(drift) / bands.DriftCentsPerSecond) switch
-    {
-        < 0.25 => "staying level",
-        <= 1 => drift > 0 ? "rising slowly" : "sinking slowly",
-        _ => drift > 0 ? "rising" : "sinking",
-    };
+    private static string Direction(double drift, StageBands bands) =>
+        (Math.Abs(drift) / bands.DriftCentsPerSecond) switch
+        {
+            < 0.25 => "staying level",
+            <= 1 => drift > 0 ? "rising slowly" : "sinking slowly",
+            _ => drift > 0 ? "rising" : "sinking",
+        };
 }

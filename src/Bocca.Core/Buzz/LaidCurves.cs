@@ -34,7 +34,10 @@ public sealed record LaidCurves(IReadOnlyList<LaidCurve> Curves)
         if (known.Count < FewestPitches)
             return null;
         var line = MathNet.Numerics.Interpolate.Linear(known.Select(i => (double)i), known.Select(i => semitones[i]!.Value));
-        var heights = Enumerable.Range(0, Points).Select(point => line.Interpolate(known[0] + ((double)point / (Points - 1) * (known[^1] - known[0])))).ToList();
+        var heights = Enumerable
+            .Range(0, Points)
+            .Select(point => line.Interpolate(known[0] + ((double)point / (Points - 1) * (known[^1] - known[0]))))
+            .ToList();
         var mean = heights.Average();
         return new LaidCurve(label, [.. heights.Select(height => Math.Round(height - mean, 2))]);
     }
@@ -42,18 +45,35 @@ public sealed record LaidCurves(IReadOnlyList<LaidCurve> Curves)
     /// <summary>The glides of a strip that were asked to be the same with different means; null where there are none such.</summary>
     public static LaidCurves? Of(TakeStrip strip)
     {
-        var alike = strip.Asked.Where(span => span.Glides).GroupBy(span => string.Join(' ', span.Heights)).FirstOrDefault(group => group.Select(span => span.Label).Distinct().Count() > 1);
+        var alike = strip
+            .Asked.Where(span => span.Glides)
+            .GroupBy(span => string.Join(' ', span.Heights))
+            .FirstOrDefault(group => group.Select(span => span.Label).Distinct().Count() > 1);
         if (alike is null)
             return null;
-        var curves = alike.Select(span => Curve(span.Label, [.. strip.Heard.Skip((int)(span.Seconds / TakeStrip.StepSeconds)).Take((int)(span.Length / TakeStrip.StepSeconds))])).OfType<LaidCurve>().ToList();
+        var curves = alike
+            .Select(span =>
+                Curve(
+                    span.Label,
+                    [.. strip.Heard.Skip((int)(span.Seconds / TakeStrip.StepSeconds)).Take((int)(span.Length / TakeStrip.StepSeconds))]
+                )
+            )
+            .OfType<LaidCurve>()
+            .ToList();
         return curves.Select(curve => curve.Label).Distinct().Count() > 1 ? new LaidCurves(curves) : null;
     }
 
-    /// <summary>How alike the ways are that two means went: correlation of their mean curves, 1 the same way, 0 unrelated (published: Pearson 1895).</summary>
+    /// <summary>
+    /// How alike the ways are that two means went: correlation of their mean curves, 1 the same way, 0 unrelated (published: Pearson
+    /// 1895).
+    /// </summary>
     public double Likeness(string one, string other) => Correlation.Pearson(Mean(one), Mean(other));
 
     /// <summary>How wide one went beside another.</summary>
-    public double WidthRatio(string one, string other) => Mean(one) is var first && Mean(other) is var second && second.Max() > second.Min() ? (first.Max() - first.Min()) / (second.Max() - second.Min()) : 0;
+    public double WidthRatio(string one, string other) =>
+        Mean(one) is var first && Mean(other) is var second && second.Max() > second.Min()
+            ? (first.Max() - first.Min()) / (second.Max() - second.Min())
+            : 0;
 
     private double[] Mean(string label)
     {

@@ -14,6 +14,7 @@ public static class LipTime
     /// <param name="secondsToday">Seconds of drills on the lips alone today.</param>
     public static string? Refusal(CuePlan plan, SoundStage on, double secondsToday) =>
         on == SoundStage.Lips && secondsToday + plan.TotalSeconds > MostSecondsADay
-            ? $"The lips alone have buzzed for {secondsToday / 60:0.0} minutes today; with this drill it would be over {MostSecondsADay / 60:0}. Rest them, or take the mouthpiece."
+            ? $"The lips alone have buzzed for {secondsToday / 60:0.0} minutes today; with this drill it would be over "
+                + $"{MostSecondsADay / 60:0}. Rest them, or take the mouthpiece."
             : null;
 }

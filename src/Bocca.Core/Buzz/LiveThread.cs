@@ -36,7 +36,9 @@ public sealed class LiveThread
     public LiveThread(int sampleRate, double lowestHz) =>
         _tracker = new PitchTracker(sampleRate, new PitchTrackerSettings { LowestHz = Math.Clamp(lowestHz, 28, 200) });
 
-    /// <summary>A thread for the player of an instrument: buzzes go an octave and a half under a beginner's first note (ours, editable).</summary>
+    /// <summary>
+    /// A thread for the player of an instrument: buzzes go an octave and a half under a beginner's first note (ours, editable).
+    /// </summary>
     public static LiveThread For(Instrument instrument, int sampleRate) =>
         new(sampleRate, Tuning.Standard.Frequency(instrument.FirstNotes[0].Midi - 18.0));
 
@@ -79,7 +81,15 @@ public sealed class LiveThread
         }
 
         if (state.Try > 0 && state.Silent * PitchTrack.HopSeconds < NewTrySeconds)
-            into.Add(new LivePoint(index, state.Try, Math.Round(frame.TimeSeconds - state.Start, 3), frame.Voiced ? Math.Round(Tuning.Cents(Math.Exp(state.LogMiddle), frame.FrequencyHz), 1) : null, decided));
+            into.Add(
+                new LivePoint(
+                    index,
+                    state.Try,
+                    Math.Round(frame.TimeSeconds - state.Start, 3),
+                    frame.Voiced ? Math.Round(Tuning.Cents(Math.Exp(state.LogMiddle), frame.FrequencyHz), 1) : null,
+                    decided
+                )
+            );
     }
 
     private struct State

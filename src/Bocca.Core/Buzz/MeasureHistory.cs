@@ -24,24 +24,44 @@ public sealed record HistoryPoint(DateTime Day, double Value);
 /// <param name="Now">Median of the newest.</param>
 /// <param name="Changed">Whether that is a change.</param>
 /// <param name="Sentence">The same in words.</param>
-public sealed record MeasureHistory(string Name, string Unit, IReadOnlyList<HistoryPoint> Points, double Spread, double Earlier, double Now, bool Changed, string Sentence)
+public sealed record MeasureHistory(
+    string Name,
+    string Unit,
+    IReadOnlyList<HistoryPoint> Points,
+    double Spread,
+    double Earlier,
+    double Now,
+    bool Changed,
+    string Sentence
+)
 {
     /// <summary>The newest takes that count as now, and the fewest earlier ones to compare with (ours, editable).</summary>
-    private const int Newest = 3, FewestEarlier = 2;
+    private const int Newest = 3,
+        FewestEarlier = 2;
 
     private static readonly (string Name, string Unit, string Less, string More, Func<AttemptMeasures, double?> Of)[] Measured =
     [
         ("steadiness", "cents", "steadier", "less steady", attempt => attempt.SteadinessCents),
         ("air before tone", "ms", "speaks sooner", "more air first", attempt => attempt.AirBeforeToneMs),
-        ("drift", "cents a second", "straighter", "drifts more", attempt => attempt.DriftCentsPerSecond is { } drift ? Math.Abs(drift) : null),
+        (
+            "drift",
+            "cents a second",
+            "straighter",
+            "drifts more",
+            attempt => attempt.DriftCentsPerSecond is { } drift ? Math.Abs(drift) : null
+        ),
         ("length", "s", "shorter", "longer", attempt => attempt.SoundingSeconds),
         ("clear of breath", "dB", "breathier", "clearer", attempt => attempt.HarmonicToNoiseDb),
     ];
 
     /// <summary>The histories of takes of one kind on one thing, oldest first; a measure without two takes is left out.</summary>
-    public static IReadOnlyList<MeasureHistory> Of(IReadOnlyList<DatedTake> takes) => [.. Measured.Select(measure => Of(takes, measure)).OfType<MeasureHistory>()];
+    public static IReadOnlyList<MeasureHistory> Of(IReadOnlyList<DatedTake> takes) =>
+        [.. Measured.Select(measure => Of(takes, measure)).OfType<MeasureHistory>()];
 
-    private static MeasureHistory? Of(IReadOnlyList<DatedTake> takes, (string Name, string Unit, string Less, string More, Func<AttemptMeasures, double?> Of) measure)
+    private static MeasureHistory? Of(
+        IReadOnlyList<DatedTake> takes,
+        (string Name, string Unit, string Less, string More, Func<AttemptMeasures, double?> Of) measure
+    )
     {
         var points = new List<HistoryPoint>();
         double squares = 0;
@@ -66,15 +86,32 @@ public sealed record MeasureHistory(string Name, string Unit, IReadOnlyList<Hist
         var earlier = points.SkipLast(newest).Select(point => point.Value).Median();
         var enough = points.Count - newest >= FewestEarlier && freedom > 0;
         var changed = enough && Math.Abs(now - earlier) > spread;
-        return new MeasureHistory(measure.Name, measure.Unit, points, spread, earlier, now, changed, Words(measure, earlier, now, spread, enough, changed));
+        return new MeasureHistory(
+            measure.Name,
+            measure.Unit,
+            points,
+            spread,
+            earlier,
+            now,
+            changed,
+            Words(measure, earlier, now, spread, enough, changed)
+        );
     }
 
-    private static string Words((string Name, string Unit, string Less, string More, Func<AttemptMeasures, double?> Of) measure, double earlier, double now, double spread, bool enough, bool changed)
+    private static string Words(
+        (string Name, string Unit, string Less, string More, Func<AttemptMeasures, double?> Of) measure,
+        double earlier,
+        double now,
+        double spread,
+        bool enough,
+        bool changed
+    )
     {
         if (!enough)
             return $"Now {now:0.#} {measure.Unit}; more takes will show whether it changes.";
         return changed
-            ? $"{earlier:0.#} before, {now:0.#} {measure.Unit} now: {(now < earlier ? measure.Less : measure.More)}, beyond the own spread of {spread:0.0#}."
+            ? $"{earlier:0.#} before, {now:0.#} {measure.Unit} now: {(now < earlier ? measure.Less : measure.More)}, beyond the own "
+                + $"spread of {spread:0.0#}."
             : $"{earlier:0.#} before, {now:0.#} {measure.Unit} now: no change beyond the own spread of {spread:0.0#}.";
     }
 }

@@ -11,14 +11,26 @@ namespace Bocca.Core.Buzz;
 /// <param name="MedianHz">Pitch.</param>
 /// <param name="SpreadDb">Standard deviation of the ratio over the repeats.</param>
 /// <param name="SpreadBrightness">Standard deviation of the natural logarithm of the brightness.</param>
-public sealed record OwnSample(double HarmonicToNoiseDb, double CentroidOverPitch, double SteadinessCents, double LevelDb, double MedianHz, double SpreadDb, double SpreadBrightness)
+public sealed record OwnSample(
+    double HarmonicToNoiseDb,
+    double CentroidOverPitch,
+    double SteadinessCents,
+    double LevelDb,
+    double MedianHz,
+    double SpreadDb,
+    double SpreadBrightness
+)
 {
     /// <summary>How it differs from another sample, in words.</summary>
     public string Against(OwnSample other) =>
-        $"{Math.Abs(HarmonicToNoiseDb - other.HarmonicToNoiseDb):0.0} dB {(HarmonicToNoiseDb < other.HarmonicToNoiseDb ? "breathier" : "clearer")}, {(CentroidOverPitch > other.CentroidOverPitch ? "brighter" : "duller")} by {100 * Math.Abs((CentroidOverPitch / other.CentroidOverPitch) - 1):0} %";
+        $"{Math.Abs(HarmonicToNoiseDb - other.HarmonicToNoiseDb):0.0} dB "
+        + $"{(HarmonicToNoiseDb < other.HarmonicToNoiseDb ? "breathier" : "clearer")}, "
+        + $"{(CentroidOverPitch > other.CentroidOverPitch ? "brighter" : "duller")} by "
+        + $"{100 * Math.Abs((CentroidOverPitch / other.CentroidOverPitch) - 1):0} %";
 
     /// <inheritdoc/>
-    public override string ToString() => $"{HarmonicToNoiseDb:0.0} dB clear, brightness {CentroidOverPitch:0.0}, steady within {SteadinessCents:0} cents";
+    public override string ToString() =>
+        $"{HarmonicToNoiseDb:0.0} dB clear, brightness {CentroidOverPitch:0.0}, steady within {SteadinessCents:0} cents";
 }
 
 /// <summary>
@@ -37,12 +49,17 @@ public sealed record OwnScale(OwnSample Tight, OwnSample Centred, OwnSample Open
     private const double LeastApart = 2;
 
     /// <summary>The least spread that is believed: two repeats may be alike by chance (ours, editable).</summary>
-    private const double LeastSpreadDb = 1, LeastSpreadBrightness = 0.05;
+    private const double LeastSpreadDb = 1,
+        LeastSpreadBrightness = 0.05;
 
-    /// <summary>Brightness rises with loudness, so it is compared only at levels within this (dB; published: Campbell, Gilbert and Myers 2021).</summary>
+    /// <summary>
+    /// Brightness rises with loudness, so it is compared only at levels within this (dB; published: Campbell, Gilbert and Myers 2021).
+    /// </summary>
     private const double ComparableDb = 3;
 
-    /// <summary>So far from the samples' pitch (cents) a sound is another note, and its breath and brightness say nothing (ours, editable).</summary>
+    /// <summary>
+    /// So far from the samples' pitch (cents) a sound is another note, and its breath and brightness say nothing (ours, editable).
+    /// </summary>
     private const double ComparableCents = 200;
 
     /// <summary>Whether too tight can be told from centred.</summary>
@@ -56,7 +73,11 @@ public sealed record OwnScale(OwnSample Tight, OwnSample Centred, OwnSample Open
     {
         OwnSample? Sample(string label)
         {
-            var tries = take.Spoken.Where(attempt => attempt.Asked?.Label == label && attempt is { HarmonicToNoiseDb: not null, CentroidOverPitch: not null }).ToList();
+            var tries = take
+                .Spoken.Where(attempt =>
+                    attempt.Asked?.Label == label && attempt is { HarmonicToNoiseDb: not null, CentroidOverPitch: not null }
+                )
+                .ToList();
             if (tries.Count == 0)
                 return null;
             double Spread(Func<AttemptMeasures, double> of) => tries.Count < 2 ? 0 : tries.Select(of).StandardDeviation();
@@ -67,10 +88,13 @@ public sealed record OwnScale(OwnSample Tight, OwnSample Centred, OwnSample Open
                 tries.Average(attempt => attempt.LevelDb!.Value),
                 tries.Average(attempt => attempt.MedianHz!.Value),
                 Spread(attempt => attempt.HarmonicToNoiseDb!.Value),
-                Spread(attempt => Math.Log(attempt.CentroidOverPitch!.Value)));
+                Spread(attempt => Math.Log(attempt.CentroidOverPitch!.Value))
+            );
         }
 
-        return Sample("too tight") is { } tight && Sample("centred") is { } centred && Sample("too open") is { } open ? new OwnScale(tight, centred, open) : null;
+        return Sample("too tight") is { } tight && Sample("centred") is { } centred && Sample("too open") is { } open
+            ? new OwnScale(tight, centred, open)
+            : null;
     }
 
     /// <summary>
@@ -79,10 +103,20 @@ public sealed record OwnScale(OwnSample Tight, OwnSample Centred, OwnSample Open
     /// </summary>
     public double? Place(AttemptMeasures attempt)
     {
-        if (attempt is not { HarmonicToNoiseDb: { } clear, CentroidOverPitch: { } bright, LevelDb: { } level, MedianHz: { } hertz } || Math.Abs(Tuning.Cents(Centred.MedianHz, hertz)) > ComparableCents)
+        if (
+            attempt is not { HarmonicToNoiseDb: { } clear, CentroidOverPitch: { } bright, LevelDb: { } level, MedianHz: { } hertz }
+            || Math.Abs(Tuning.Cents(Centred.MedianHz, hertz)) > ComparableCents
+        )
             return null;
         var comparable = Math.Abs(level - Centred.LevelDb) <= ComparableDb;
-        var sound = Arrow(Centred with { HarmonicToNoiseDb = clear, CentroidOverPitch = comparable ? bright : Centred.CentroidOverPitch }, Centred);
+        var sound = Arrow(
+            Centred with
+            {
+                HarmonicToNoiseDb = clear,
+                CentroidOverPitch = comparable ? bright : Centred.CentroidOverPitch,
+            },
+            Centred
+        );
         var (tight, open) = (Along(sound, Tight, TellsTight, comparable), Along(sound, Open, TellsOpen, comparable));
         if (tight is null || open is null)
             return -tight?.Share ?? open?.Share;
@@ -103,9 +137,17 @@ public sealed record OwnScale(OwnSample Tight, OwnSample Centred, OwnSample Open
         return (share, Length((sound.Clear - (share * arrow.Clear), sound.Bright - (share * arrow.Bright))));
     }
 
-    private (double Clear, double Bright) Arrow(OwnSample to, OwnSample from) => (
-        (to.HarmonicToNoiseDb - from.HarmonicToNoiseDb) / Math.Max(LeastSpreadDb, Math.Max(Tight.SpreadDb, Math.Max(Centred.SpreadDb, Open.SpreadDb))),
-        Math.Log(to.CentroidOverPitch / from.CentroidOverPitch) / Math.Max(LeastSpreadBrightness, Math.Max(Tight.SpreadBrightness, Math.Max(Centred.SpreadBrightness, Open.SpreadBrightness))));
+    private (double Clear, double Bright) Arrow(OwnSample to, OwnSample from) =>
+        (
+            (to.HarmonicToNoiseDb - from.HarmonicToNoiseDb)
+                / Math.Max(LeastSpreadDb, Math.Max(Tight.SpreadDb, Math.Max(Centred.SpreadDb, Open.SpreadDb))),
+            Math.Log(to.CentroidOverPitch / from.CentroidOverPitch)
+                / Math.Max(
+                    LeastSpreadBrightness,
+                    Math.Max(Tight.SpreadBrightness, Math.Max(Centred.SpreadBrightness, Open.SpreadBrightness))
+                )
+        );
 
-    private static double Length((double Clear, double Bright) arrow) => Math.Sqrt((arrow.Clear * arrow.Clear) + (arrow.Bright * arrow.Bright));
+    private static double Length((double Clear, double Bright) arrow) =>
+        Math.Sqrt((arrow.Clear * arrow.Clear) + (arrow.Bright * arrow.Bright));
 }

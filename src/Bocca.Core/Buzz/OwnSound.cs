@@ -26,6 +26,10 @@ public sealed record OwnSound(double? HarmonicToNoiseDb, double? CentroidOverPit
             return values.Count < FewestTries ? null : values.Median();
         }
 
-        return new OwnSound(Median(attempt => attempt.HarmonicToNoiseDb), Median(attempt => attempt.CentroidOverPitch), Median(attempt => attempt.LevelDb));
+        return new OwnSound(
+            Median(attempt => attempt.HarmonicToNoiseDb),
+            Median(attempt => attempt.CentroidOverPitch),
+            Median(attempt => attempt.LevelDb)
+        );
     }
 }

@@ -10,7 +10,14 @@ namespace Bocca.Core.Buzz;
 /// <param name="Pupil">How far the pupil has come.</param>
 /// <param name="FirstCueSeconds">When the first try was due, seconds into the sound; null to use the sound's own marks, or none.</param>
 /// <param name="MissingSeconds">How much of the recording did not arrive.</param>
-public sealed record AskedTake(BuzzDrill Drill, CuePlan Plan, SoundStage On, LearningStage Pupil, double? FirstCueSeconds = null, double MissingSeconds = 0);
+public sealed record AskedTake(
+    BuzzDrill Drill,
+    CuePlan Plan,
+    SoundStage On,
+    LearningStage Pupil,
+    double? FirstCueSeconds = null,
+    double MissingSeconds = 0
+);
 
 /// <summary>A take, heard and judged.</summary>
 /// <param name="Track">Its pitch.</param>
@@ -31,23 +38,40 @@ public static class TakeListener
     {
         var bands = StageBands.For(asked.On, asked.Pupil).Under(pupil.Approach);
         var track = PitchTrack.Of(sound);
-        IReadOnlyList<double>? cues = asked.FirstCueSeconds is { } first ? [.. asked.Plan.Cues.Select(cue => cue + first)] : sound.CueSeconds;
+        IReadOnlyList<double>? cues = asked.FirstCueSeconds is { } first
+            ? [.. asked.Plan.Cues.Select(cue => cue + first)]
+            : sound.CueSeconds;
         var measures = TakeMeasures.Of(sound, track, bands, asked.Plan, cues) with { MissingSeconds = asked.MissingSeconds };
         if (Disturbance.Find(sound, track, Quiet(asked.Plan, cues), asked.Plan.Tries.Any(cue => cue.Voice || cue.Glides)) is { } problem)
             return new HeardTake(track, measures, bands, TakeJudge.Unreadable(measures, bands, asked.Drill, problem));
         var aims = DrillAims.Of(asked, measures, track, bands);
-        var strip = asked.Plan.Tries.Distinct(SameKind).Count() > 1 ? TakeStrip.Of(new AimedTake(asked, measures, track, bands), cues) : null;
+        var strip =
+            asked.Plan.Tries.Distinct(SameKind).Count() > 1 ? TakeStrip.Of(new AimedTake(asked, measures, track, bands), cues) : null;
         return new HeardTake(track, measures, bands, TakeJudge.Judge(measures, bands, asked.Drill, aims, pupil)) { Strip = strip };
     }
 
     private static readonly IEqualityComparer<Cue> SameKind = EqualityComparer<Cue>.Create(
         (one, other) => one!.Label == other!.Label && one.SoundBeats == other.SoundBeats && one.Heights.SequenceEqual(other.Heights),
-        cue => cue.Label.GetHashCode(StringComparison.Ordinal));
+        cue => cue.Label.GetHashCode(StringComparison.Ordinal)
+    );
 
     /// <summary>The rests, each less half a second at either end for those who start early or end late.</summary>
     private static IReadOnlyList<(double From, double To)> Quiet(CuePlan plan, IReadOnlyList<double>? cues)
     {
         const double Edge = 0.5;
-        return cues is null ? [] : [.. plan.Tries.Zip(cues).Select(pair => (From: pair.Second + plan.SecondsOf(pair.First) + Edge, To: pair.Second + ((pair.First.SoundBeats + pair.First.RestBeats) * plan.BeatSeconds) - Edge)).Where(span => span.To > span.From)];
+        return cues is null
+            ? []
+            :
+            [
+                .. plan
+                    .Tries.Zip(cues)
+                    .Select(pair =>
+                        (
+                            From: pair.Second + plan.SecondsOf(pair.First) + Edge,
+                            To: pair.Second + ((pair.First.SoundBeats + pair.First.RestBeats) * plan.BeatSeconds) - Edge
+                        )
+                    )
+                    .Where(span => span.To > span.From),
+            ];
     }
 }

@@ -64,7 +64,13 @@ public sealed record TakeMeasures
     /// <param name="bands">What counts as the same.</param>
     /// <param name="plan">What was asked; null if nobody said.</param>
     /// <param name="cues">When each try was due, seconds into the take; null to take the tries as they come.</param>
-    public static TakeMeasures Of(MonoSound sound, PitchTrack track, StageBands bands, CuePlan? plan = null, IReadOnlyList<double>? cues = null)
+    public static TakeMeasures Of(
+        MonoSound sound,
+        PitchTrack track,
+        StageBands bands,
+        CuePlan? plan = null,
+        IReadOnlyList<double>? cues = null
+    )
     {
         var found = AttemptFinder.Find(track, ApartSeconds(plan));
         var measurer = new AttemptMeasurer(sound, track);
@@ -81,43 +87,69 @@ public sealed record TakeMeasures
     }
 
     /// <summary>How far apart two tones must be to be two tries: half of the shortest rest asked for, where that is short.</summary>
-    private static double ApartSeconds(CuePlan? plan) => plan is null
-        ? AttemptFinder.SameTrySeconds
-        : Math.Min(AttemptFinder.SameTrySeconds, plan.Tries.Min(cue => cue.RestBeats) * plan.BeatSeconds / 2);
+    private static double ApartSeconds(CuePlan? plan) =>
+        plan is null
+            ? AttemptFinder.SameTrySeconds
+            : Math.Min(AttemptFinder.SameTrySeconds, plan.Tries.Min(cue => cue.RestBeats) * plan.BeatSeconds / 2);
 
     /// <summary>Without cues the first try found is the first asked, as long as there are no more than were asked.</summary>
     private static List<AttemptMeasures> AsTheyCome(IReadOnlyList<Attempt> found, AttemptMeasurer measurer, CuePlan? plan) =>
-        [.. found.Select((attempt, i) =>
-        {
-            var asked = plan is not null && i < plan.Times ? plan.Tries[i] : null;
-            return measurer.Measure(attempt, i + 1, null, asked, asked is null ? plan?.SoundSeconds : plan!.SecondsOf(asked));
-        })];
+        [
+            .. found.Select(
+                (attempt, i) =>
+                {
+                    var asked = plan is not null && i < plan.Times ? plan.Tries[i] : null;
+                    return measurer.Measure(attempt, i + 1, null, asked, asked is null ? plan?.SoundSeconds : plan!.SecondsOf(asked));
+                }
+            ),
+        ];
 
     /// <summary>A try belongs to the cue it starts at: from half a second before (or half the way from the last cue) on.</summary>
-    private static List<AttemptMeasures> OnCues(IReadOnlyList<Attempt> found, IReadOnlyList<double> cues, double seconds, AttemptMeasurer measurer, CuePlan? plan)
+    private static List<AttemptMeasures> OnCues(
+        IReadOnlyList<Attempt> found,
+        IReadOnlyList<double> cues,
+        double seconds,
+        AttemptMeasurer measurer,
+        CuePlan? plan
+    )
     {
         var measured = new List<AttemptMeasures>();
         for (var i = 0; i < cues.Count; i++)
         {
-            double Opening(int cue) => cue == 0 ? double.NegativeInfinity
+            double Opening(int cue) =>
+                cue == 0 ? double.NegativeInfinity
                 : cue >= cues.Count ? double.PositiveInfinity
                 : cues[cue] - Math.Min(0.5, (cues[cue] - cues[cue - 1]) / 2);
             var asked = plan is not null && i < plan.Times ? plan.Tries[i] : null;
-            var parts = found.Where(attempt => attempt.StartSeconds >= Opening(i) && attempt.StartSeconds < Opening(i + 1)).SelectMany(attempt => attempt.Tones).ToList();
-            measured.Add(parts.Count > 0
-                ? measurer.Measure(new Attempt(parts), i + 1, cues[i], asked, asked is null ? plan?.SoundSeconds : plan!.SecondsOf(asked))
-                : measurer.Missing(i + 1, cues[i], Math.Min(seconds, Opening(i + 1)), asked));
+            var parts = found
+                .Where(attempt => attempt.StartSeconds >= Opening(i) && attempt.StartSeconds < Opening(i + 1))
+                .SelectMany(attempt => attempt.Tones)
+                .ToList();
+            measured.Add(
+                parts.Count > 0
+                    ? measurer.Measure(
+                        new Attempt(parts),
+                        i + 1,
+                        cues[i],
+                        asked,
+                        asked is null ? plan?.SoundSeconds : plan!.SecondsOf(asked)
+                    )
+                    : measurer.Missing(i + 1, cues[i], Math.Min(seconds, Opening(i + 1)), asked)
+            );
         }
 
         return measured;
     }
 
     /// <summary>The largest group of tries that were asked to be the same.</summary>
-    private static List<AttemptMeasures> Alike(List<AttemptMeasures> attempts) => attempts
-        .Where(attempt => attempt is { Spoke: true, Counts: true, IsLevel: true })
-        .GroupBy(attempt => (attempt.Asked?.Label, attempt.Asked?.Heights[0], attempt.AskedSeconds))
-        .OrderByDescending(group => group.Count())
-        .FirstOrDefault()?.ToList() ?? [];
+    private static List<AttemptMeasures> Alike(List<AttemptMeasures> attempts) =>
+        attempts
+            .Where(attempt => attempt is { Spoke: true, Counts: true, IsLevel: true })
+            .GroupBy(attempt => (attempt.Asked?.Label, attempt.Asked?.Heights[0], attempt.AskedSeconds))
+            .OrderByDescending(group => group.Count())
+            .FirstOrDefault()
+            ?.ToList()
+        ?? [];
 
     private static Sameness? SamenessOf(List<AttemptMeasures> spoken, StageBands bands)
     {
@@ -131,7 +163,12 @@ public sealed record TakeMeasures
 
         var middle = spoken.Select(attempt => attempt.MedianHz).OfType<double>().DefaultIfEmpty(1).Median();
         Add("pitch", attempt => attempt.MedianHz is { } hertz ? Tuning.Cents(middle, hertz) : null, bands.SameCents, "cents");
-        Add("start pitch", attempt => attempt is { MedianHz: { } hertz, ScoopCents: { } scoop } ? Tuning.Cents(middle, hertz) + scoop : null, bands.ScoopCents, "cents");
+        Add(
+            "start pitch",
+            attempt => attempt is { MedianHz: { } hertz, ScoopCents: { } scoop } ? Tuning.Cents(middle, hertz) + scoop : null,
+            bands.ScoopCents,
+            "cents"
+        );
         Add("level", attempt => attempt.LevelDb, bands.SameDb, "dB");
         Add("rise", attempt => attempt.RiseMs, bands.SameRiseMs, "ms");
         Add("start", attempt => attempt.OnsetDelayMs, bands.OnsetDelayMs, "ms");

@@ -28,11 +28,24 @@ public sealed record TakeStrip(double Seconds, IReadOnlyList<AskedSpan> Asked, I
         var plan = take.Asked.Plan;
         var from = cues[0];
         var step = (int)Math.Round(StepSeconds / Sound.PitchTrack.HopSeconds);
-        var heard = take.Track.Frames.Where(frame => frame.TimeSeconds >= from).Where((_, i) => i % step == 0)
+        var heard = take
+            .Track.Frames.Where(frame => frame.TimeSeconds >= from)
+            .Where((_, i) => i % step == 0)
             .Select(frame => frame.Voiced ? Math.Round(Tuning.Cents(middle, frame.FrequencyHz) / 100, 2) : (double?)null);
         return new TakeStrip(
             plan.TotalSeconds,
-            [.. plan.Tries.Zip(cues).Select(pair => new AskedSpan(pair.Second - from, plan.SecondsOf(pair.First), pair.First.Heights, pair.First.Glides, pair.First.Label))],
-            [.. heard]);
+            [
+                .. plan
+                    .Tries.Zip(cues)
+                    .Select(pair => new AskedSpan(
+                        pair.Second - from,
+                        plan.SecondsOf(pair.First),
+                        pair.First.Heights,
+                        pair.First.Glides,
+                        pair.First.Label
+                    )),
+            ],
+            [.. heard]
+        );
     }
 }

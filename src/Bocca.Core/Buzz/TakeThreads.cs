@@ -30,25 +30,39 @@ public sealed record TakeThreads(double GateCents, double MiddleHz, double Asked
     /// <summary>Below this clarity the pitch of a voiced frame is drawn as unsure (ours, editable).</summary>
     private const double SureClarity = 0.8;
 
-    /// <summary>So far under the try's own level (dB), while a tone comes and goes, its pitch is drawn as unsure too (ours, editable).</summary>
+    /// <summary>
+    /// So far under the try's own level (dB), while a tone comes and goes, its pitch is drawn as unsure too (ours, editable).
+    /// </summary>
     private const double SureWithinDb = 15;
 
     /// <summary>The threads of a take.</summary>
     public static TakeThreads Of(HeardTake heard, double askedSeconds)
     {
         var middle = heard.Measures.Median(attempt => attempt.MedianHz) ?? 0;
-        var threads = middle > 0
-            ? heard.Measures.Spoken.Select(attempt => Thread(heard, attempt, middle)).ToList()
-            : [];
-        return new TakeThreads(heard.Bands.SteadyCents, middle, askedSeconds, threads) { Marks = ThreadMark.Of(heard.Measures, heard.Bands), Strip = heard.Strip };
+        var threads = middle > 0 ? heard.Measures.Spoken.Select(attempt => Thread(heard, attempt, middle)).ToList() : [];
+        return new TakeThreads(heard.Bands.SteadyCents, middle, askedSeconds, threads)
+        {
+            Marks = ThreadMark.Of(heard.Measures, heard.Bands),
+            Strip = heard.Strip,
+        };
     }
 
     private static TakeThread Thread(HeardTake heard, AttemptMeasures attempt, double middle)
     {
-        var frames = heard.Track.Frames.Where(frame => frame.TimeSeconds >= attempt.StartSeconds && frame.TimeSeconds <= attempt.EndSeconds).ToList();
+        var frames = heard
+            .Track.Frames.Where(frame => frame.TimeSeconds >= attempt.StartSeconds && frame.TimeSeconds <= attempt.EndSeconds)
+            .ToList();
         return new TakeThread(
             attempt.Number,
             [.. frames.Select(frame => frame.Voiced ? Math.Round(Tuning.Cents(middle, frame.FrequencyHz), 1) : (double?)null)],
-            [.. frames.Select((frame, i) => (frame, i)).Where(item => item.frame.Voiced && (item.frame.Clarity < SureClarity || item.frame.LevelDb < attempt.LevelDb - SureWithinDb)).Select(item => item.i)]);
+            [
+                .. frames
+                    .Select((frame, i) => (frame, i))
+                    .Where(item =>
+                        item.frame.Voiced && (item.frame.Clarity < SureClarity || item.frame.LevelDb < attempt.LevelDb - SureWithinDb)
+                    )
+                    .Select(item => item.i),
+            ]
+        );
     }
 }

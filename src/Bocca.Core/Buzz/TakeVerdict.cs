@@ -63,7 +63,8 @@ public sealed record TakeVerdict(
     string Summary,
     IReadOnlyList<HeardNumber> Heard,
     IReadOnlyList<Finding> Findings,
-    NextStep Next)
+    NextStep Next
+)
 {
     /// <summary>What the drill asked for beside what was heard; empty where it only asks for tries alike.</summary>
     public IReadOnlyList<AskedHeard> Asked { get; init; } = [];

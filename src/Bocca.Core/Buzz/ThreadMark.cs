@@ -32,12 +32,14 @@ public sealed record ThreadMark(MarkKind Kind, int Try, double From, double To, 
     private const double FallCents = 150;
 
     /// <summary>The marks of a take.</summary>
-    public static IReadOnlyList<ThreadMark> Of(TakeMeasures take, StageBands bands) => [.. take.Spoken.Where(attempt => attempt.IsLevel).SelectMany(attempt => Of(attempt, bands))];
+    public static IReadOnlyList<ThreadMark> Of(TakeMeasures take, StageBands bands) =>
+        [.. take.Spoken.Where(attempt => attempt.IsLevel).SelectMany(attempt => Of(attempt, bands))];
 
     private static IEnumerable<ThreadMark> Of(AttemptMeasures attempt, StageBands bands)
     {
         var length = attempt.EndSeconds!.Value - attempt.StartSeconds!.Value;
-        ThreadMark Mark(MarkKind kind, double from, double to, bool outside, string words) => new(kind, attempt.Number, Math.Round(from, 2), Math.Round(to, 2), outside, words);
+        ThreadMark Mark(MarkKind kind, double from, double to, bool outside, string words) =>
+            new(kind, attempt.Number, Math.Round(from, 2), Math.Round(to, 2), outside, words);
         // A tone that fell to another has no one pitch to slide into, drift along or swing about.
         var fell = Math.Abs(attempt.EndCents ?? 0) >= FallCents;
         if (!fell && attempt.ScoopCents is { } scoop && Math.Abs(scoop) > bands.ScoopCents / 2)
@@ -47,14 +49,28 @@ public sealed record ThreadMark(MarkKind Kind, int Try, double From, double To, 
         if (!fell && attempt.WobbleCents is { } swing && swing > bands.WobbleCents)
             yield return Mark(MarkKind.Wobble, EdgeSeconds, length - EdgeSeconds, true, $"swings {swing:0}, {attempt.WobbleHz:0.0} Hz");
         foreach (var hole in attempt.BreakSeconds)
-            yield return Mark(MarkKind.Break, hole, hole, fell || attempt.Breaks > bands.Breaks, fell ? $"falls at {hole:0.0} s" : $"break at {hole:0.0} s");
+            yield return Mark(
+                MarkKind.Break,
+                hole,
+                hole,
+                fell || attempt.Breaks > bands.Breaks,
+                fell ? $"falls at {hole:0.0} s" : $"break at {hole:0.0} s"
+            );
         if (attempt.Ending is { } ending)
-            yield return Mark(MarkKind.End, length, length, !fell && ending == Ending.TrailingOff, fell ? "ends lower" : ending switch
-            {
-                Ending.Closed => "closed",
-                Ending.Tapered => "tapered",
-                Ending.TrailingOff => "trails off",
-                _ => "ends",
-            });
+            yield return Mark(
+                MarkKind.End,
+                length,
+                length,
+                !fell && ending == Ending.TrailingOff,
+                fell
+                    ? "ends lower"
+                    : ending switch
+                    {
+                        Ending.Closed => "closed",
+                        Ending.Tapered => "tapered",
+                        Ending.TrailingOff => "trails off",
+                        _ => "ends",
+                    }
+            );
     }
 }

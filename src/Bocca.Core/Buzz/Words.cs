@@ -3,12 +3,29 @@ namespace Bocca.Core.Buzz;
 /// <summary>Small numbers in words, as they are said in a lesson.</summary>
 internal static class Words
 {
-    private static readonly string[] Numbers = ["none", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
+    private static readonly string[] Numbers =
+    [
+        "none",
+        "one",
+        "two",
+        "three",
+        "four",
+        "five",
+        "six",
+        "seven",
+        "eight",
+        "nine",
+        "ten",
+        "eleven",
+        "twelve",
+    ];
 
     /// <summary>A count in words up to twelve.</summary>
     public static string Of(int count) => count < Numbers.Length ? Numbers[count] : count.ToString();
 
-    /// <summary>A count of tries out of all, opening a sentence: <c>Two of four</c>, <c>All four</c>, <c>Both</c>, <c>The one try</c>.</summary>
+    /// <summary>
+    /// A count of tries out of all, opening a sentence: <c>Two of four</c>, <c>All four</c>, <c>Both</c>, <c>The one try</c>.
+    /// </summary>
     public static string Of(int count, int all)
     {
         if (all == 1)

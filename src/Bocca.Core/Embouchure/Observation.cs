@@ -6,7 +6,8 @@ namespace Bocca.Core.Embouchure;
 /// <param name="Id">Its name in records.</param>
 /// <param name="Name">Its name for people.</param>
 /// <param name="Key">The key that notes it; null for none.</param>
-/// <param name="Group">What it is about: <c>face</c>, <c>mouthpiece</c>, <c>body</c>, <c>hands</c>, <c>tongue</c>, <c>sound</c>, <c>count</c> or <c>health</c>.</param>
+/// <param name="Group">What it is about: <c>face</c>, <c>mouthpiece</c>, <c>body</c>, <c>hands</c>, <c>tongue</c>, <c>sound</c>,
+/// <c>count</c> or <c>health</c>.</param>
 /// <param name="On"><c>slide</c> or <c>valves</c> for what only an instrument with them shows; null for all.</param>
 /// <param name="Basis">Where this comes from.</param>
 public sealed record Observation(string Id, string Name, string? Key, string Group, string? On, string Basis)
@@ -17,10 +18,12 @@ public sealed record Observation(string Id, string Name, string? Key, string Gro
     public static IReadOnlyList<Observation> All => Shipped.Value;
 
     /// <summary>The observations that a player of an instrument can give occasion for.</summary>
-    public static IEnumerable<Observation> Of(Instrument instrument) => All.Where(seen => seen.On is null || seen.On == (instrument.Slide is null ? "valves" : "slide"));
+    public static IEnumerable<Observation> Of(Instrument instrument) =>
+        All.Where(seen => seen.On is null || seen.On == (instrument.Slide is null ? "valves" : "slide"));
 
     /// <summary>The observation with this id.</summary>
     /// <exception cref="ArgumentException">There is none.</exception>
-    public static Observation Get(string id) => All.FirstOrDefault(observation => observation.Id == id)
+    public static Observation Get(string id) =>
+        All.FirstOrDefault(observation => observation.Id == id)
         ?? throw new ArgumentException($"'{id}' is not an observation Bocca knows.");
 }

@@ -7,7 +7,14 @@ namespace Bocca.Core.Embouchure;
 /// <param name="MiddleTop">The middle of the face above the lips: the tip of the nose.</param>
 /// <param name="MiddleBottom">The middle of the face below: the chin.</param>
 /// <param name="Mirrored">Whether the picture is a mirror's: the pupil's left at its left.</param>
-public sealed record FrontMarks(IReadOnlyList<PicturePoint> RingEdge, PicturePoint LipLeft, PicturePoint LipRight, PicturePoint MiddleTop, PicturePoint MiddleBottom, bool Mirrored);
+public sealed record FrontMarks(
+    IReadOnlyList<PicturePoint> RingEdge,
+    PicturePoint LipLeft,
+    PicturePoint LipRight,
+    PicturePoint MiddleTop,
+    PicturePoint MiddleBottom,
+    bool Mirrored
+);
 
 /// <summary>Where a mouthpiece sits, seen from the front. Formulas: METHODS.</summary>
 /// <param name="ShareAbove">Share of the rim's diameter above the line of the lips, 0 to 1.</param>
@@ -17,7 +24,15 @@ public sealed record FrontMarks(IReadOnlyList<PicturePoint> RingEdge, PicturePoi
 /// <param name="TiltDegrees">Slope of the line of the lips against the face; positive when the pupil's left is higher.</param>
 /// <param name="HeadTiltDegrees">Slope of the face against the picture's upright; positive when the head leans to the pupil's left.</param>
 /// <param name="MillimetresPerPixel">The scale, from the rim.</param>
-public sealed record Placement(double ShareAbove, double ShareError, double OffsetMm, double OffsetErrorMm, double TiltDegrees, double HeadTiltDegrees, double MillimetresPerPixel)
+public sealed record Placement(
+    double ShareAbove,
+    double ShareError,
+    double OffsetMm,
+    double OffsetErrorMm,
+    double TiltDegrees,
+    double HeadTiltDegrees,
+    double MillimetresPerPixel
+)
 {
     /// <summary>How far off a mark is, pixels, one standard deviation (ours, editable).</summary>
     private const double MarkPixels = 2;
@@ -34,7 +49,8 @@ public sealed record Placement(double ShareAbove, double ShareError, double Offs
         var (left, right) = marks.LipLeft.X <= marks.LipRight.X ? (marks.LipLeft, marks.LipRight) : (marks.LipRight, marks.LipLeft);
         if (!(left.To(right) >= ring.Radius / 2))
             throw new ArgumentException("The two marks on the line of the lips lie too close together.");
-        var (top, bottom) = marks.MiddleTop.Y <= marks.MiddleBottom.Y ? (marks.MiddleTop, marks.MiddleBottom) : (marks.MiddleBottom, marks.MiddleTop);
+        var (top, bottom) =
+            marks.MiddleTop.Y <= marks.MiddleBottom.Y ? (marks.MiddleTop, marks.MiddleBottom) : (marks.MiddleBottom, marks.MiddleTop);
         if (!(top.To(bottom) >= ring.Radius))
             throw new ArgumentException("The two marks on the middle of the face lie too close together.");
         var above = DistanceFromLine(ring.Centre, left, right);
@@ -47,7 +63,15 @@ public sealed record Placement(double ShareAbove, double ShareError, double Offs
         var faceSlope = Degrees(Math.Atan2(top.X - bottom.X, bottom.Y - top.Y));
         var hand = marks.Mirrored ? -1 : 1;
         var error = MarkPixels * Math.Sqrt((2.0 / marks.RingEdge.Count) + 0.5);
-        return new Placement((ring.Radius + above) / (2 * ring.Radius), error / (2 * ring.Radius), aside * scale, error * scale, hand * (lipSlope + faceSlope), hand * faceSlope, scale);
+        return new Placement(
+            (ring.Radius + above) / (2 * ring.Radius),
+            error / (2 * ring.Radius),
+            aside * scale,
+            error * scale,
+            hand * (lipSlope + faceSlope),
+            hand * faceSlope,
+            scale
+        );
     }
 
     /// <summary>Pixels from a line to a point, positive to the left of somebody going along it with the picture upright.</summary>

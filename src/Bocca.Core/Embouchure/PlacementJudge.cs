@@ -13,7 +13,9 @@ public sealed record PlacementSpan(double Least, double Most, string Says)
     private const double OwnHalfWidth = 0.05;
     private static readonly Lazy<IReadOnlyList<Entry>> Shipped = new(() => EmbeddedData.Read<List<Entry>>("placement-spans.json"));
 
-    /// <summary>The span of a family under an approach (<c>mp.share</c>); a pupil's own is the median of earlier placements, give or take.</summary>
+    /// <summary>
+    /// The span of a family under an approach (<c>mp.share</c>); a pupil's own is the median of earlier placements, give or take.
+    /// </summary>
     /// <param name="family">The instrument's family.</param>
     /// <param name="approach">The approach.</param>
     /// <param name="earlier">The pupil's earlier shares.</param>
@@ -26,7 +28,9 @@ public sealed record PlacementSpan(double Least, double Most, string Says)
             return new PlacementSpan(middle - half, middle + half, "in the pupil's own span");
         }
 
-        var entry = Shipped.Value.First(each => each.Option == (option == "c" ? "b" : option) && (each.Family is null || each.Family == family));
+        var entry = Shipped.Value.First(each =>
+            each.Option == (option == "c" ? "b" : option) && (each.Family is null || each.Family == family)
+        );
         return new PlacementSpan(entry.Least, entry.Most, entry.Says);
     }
 
@@ -40,7 +44,9 @@ public sealed record PlacementSpan(double Least, double Most, string Says)
 /// <param name="Evidence">The same as signals for advice.</param>
 public sealed record PlacementVerdict(bool Inside, PlacementSpan Span, IReadOnlyList<string> Sentences, IReadOnlyList<Evidence> Evidence);
 
-/// <summary>Judges a placement against the approach and the pupil's earlier ones; camera measures stay hints until a teacher ticks.</summary>
+/// <summary>
+/// Judges a placement against the approach and the pupil's earlier ones; camera measures stay hints until a teacher ticks.
+/// </summary>
 public static class PlacementJudge
 {
     /// <summary>Sideways limit as a share of the rim (ours, editable).</summary>
@@ -55,7 +61,13 @@ public static class PlacementJudge
     /// <param name="rimMm">Outer diameter of the rim.</param>
     /// <param name="approach">The approach.</param>
     /// <param name="earlier">Earlier placements, the oldest first.</param>
-    public static PlacementVerdict Judge(Placement placement, string family, double rimMm, Approach approach, IReadOnlyList<Placement> earlier)
+    public static PlacementVerdict Judge(
+        Placement placement,
+        string family,
+        double rimMm,
+        Approach approach,
+        IReadOnlyList<Placement> earlier
+    )
     {
         var shares = earlier.Select(each => each.ShareAbove).ToList();
         var span = PlacementSpan.Of(family, approach, shares);
@@ -70,11 +82,29 @@ public static class PlacementJudge
 
         var share = $"{100 * placement.ShareAbove:0} % of the ring above the lip line (give or take {100 * placement.ShareError:0.#})";
         var inSpan = placement.ShareAbove >= span.Least - placement.ShareError && placement.ShareAbove <= span.Most + placement.ShareError;
-        Say(inSpan ? $"{share}: {span.Says}." : $"{share}: {(placement.ShareAbove > span.Most ? "higher" : "lower")} than {span.Says}, {100 * span.Least:0} to {100 * span.Most:0} %.", inSpan ? null : "placed.outside");
+        Say(
+            inSpan
+                ? $"{share}: {span.Says}."
+                : $"{share}: {(placement.ShareAbove > span.Most ? "higher" : "lower")} than {span.Says}, {100 * span.Least:0} to "
+                    + $"{100 * span.Most:0} %.",
+            inSpan ? null : "placed.outside"
+        );
         var aside = Math.Abs(placement.OffsetMm) > (AsideShare * rimMm) + placement.OffsetErrorMm;
-        Say(Math.Abs(placement.OffsetMm) < 0.25 ? "On the middle." : $"{Math.Abs(placement.OffsetMm):0.#} mm to the {(placement.OffsetMm >= 0 ? "left" : "right")} of the middle{(aside ? $"; {AsideShare * rimMm:0.#} mm is the most for now" : "")}.", aside ? "placed.sideways" : null);
+        Say(
+            Math.Abs(placement.OffsetMm) < 0.25
+                ? "On the middle."
+                : $"{Math.Abs(placement.OffsetMm):0.#} mm to the {(placement.OffsetMm >= 0 ? "left" : "right")} of the "
+                    + $"middle{(aside ? $"; {AsideShare * rimMm:0.#} mm is the most for now" : "")}.",
+            aside ? "placed.sideways" : null
+        );
         var tilted = Math.Abs(placement.TiltDegrees) > LevelDegrees;
-        Say(Math.Abs(placement.TiltDegrees) < 1 ? "Level." : $"{(placement.TiltDegrees > 0 ? "Left" : "Right")} corner {Degrees(placement.TiltDegrees)} higher{(tilted ? $"; {LevelDegrees:0} is the most for now" : "")}.", tilted ? "placed.tilted" : null);
+        Say(
+            Math.Abs(placement.TiltDegrees) < 1
+                ? "Level."
+                : $"{(placement.TiltDegrees > 0 ? "Left" : "Right")} corner {Degrees(placement.TiltDegrees)} "
+                    + $"higher{(tilted ? $"; {LevelDegrees:0} is the most for now" : "")}.",
+            tilted ? "placed.tilted" : null
+        );
         if (Drift(placement, shares) is { } drift)
             Say(drift, "placed.moved");
         return new PlacementVerdict(inSpan && !aside && !tilted, span, sentences, evidence);
@@ -89,6 +119,9 @@ public static class PlacementJudge
             return null;
         var (middle, spread) = (shares.Median(), Math.Max(2 * shares.StandardDeviation(), 2 * placement.ShareError));
         var change = placement.ShareAbove - middle;
-        return Math.Abs(change) <= spread ? null : $"{100 * Math.Abs(change):0} % {(change > 0 ? "higher" : "lower")} than the usual {100 * middle:0} %, beyond the spread so far.";
+        return Math.Abs(change) <= spread
+            ? null
+            : $"{100 * Math.Abs(change):0} % {(change > 0 ? "higher" : "lower")} than the usual {100 * middle:0} %, beyond the spread "
+                + $"so far.";
     }
 }

@@ -8,7 +8,11 @@ namespace Bocca.Core.Embouchure;
 public sealed record PlacedTakes(double ShareAbove, IReadOnlyList<double> SteadinessCents)
 {
     /// <summary>What its takes came to, in words; null where there is none.</summary>
-    public string? Sentence => SteadinessCents.Count == 0 ? null : $"{SteadinessCents.Count} {(SteadinessCents.Count == 1 ? "take" : "takes")} under it, steady within {SteadinessCents.Median():0} cents.";
+    public string? Sentence =>
+        SteadinessCents.Count == 0
+            ? null
+            : $"{SteadinessCents.Count} {(SteadinessCents.Count == 1 ? "take" : "takes")} under it, steady within "
+                + $"{SteadinessCents.Median():0} cents.";
 }
 
 /// <summary>Whether higher or lower placements went with steadier takes.</summary>
@@ -20,7 +24,9 @@ public sealed record PlacementOutcome(double? LowerCents, double? HigherCents, b
 {
     private const int FewestTakes = 3;
 
-    /// <summary>Compares the takes under the lower placements with those under the higher; a difference counts only beyond their spread.</summary>
+    /// <summary>
+    /// Compares the takes under the lower placements with those under the higher; a difference counts only beyond their spread.
+    /// </summary>
     public static PlacementOutcome Of(IReadOnlyList<PlacedTakes> placed)
     {
         var used = placed.Where(each => each.SteadinessCents.Count > 0).ToList();
@@ -34,11 +40,28 @@ public sealed record PlacementOutcome(double? LowerCents, double? HigherCents, b
         var (low, high) = (lower.Median(), higher.Median());
         var spread = (Spread(lower) + Spread(higher)) / 2;
         if (Math.Abs(low - high) <= spread)
-            return new PlacementOutcome(low, high, false, $"No difference beyond the spread: steady within {low:0} cents under the lower placements, {high:0} under the higher.");
-        return new PlacementOutcome(low, high, true, $"{(high < low ? "A little higher" : "A little lower")}: steadier, {Math.Min(low, high):0} cents against {Math.Max(low, high):0}.");
+            return new PlacementOutcome(
+                low,
+                high,
+                false,
+                $"No difference beyond the spread: steady within {low:0} cents under the lower placements, {high:0} under the higher."
+            );
+        return new PlacementOutcome(
+            low,
+            high,
+            true,
+            $"{(high < low ? "A little higher" : "A little lower")}: steadier, {Math.Min(low, high):0} cents against "
+                + $"{Math.Max(low, high):0}."
+        );
     }
 
-    private static PlacementOutcome TooFew { get; } = new(null, null, false, $"{FewestTakes} takes under a higher and {FewestTakes} under a lower placement are needed before they can be compared.");
+    private static PlacementOutcome TooFew { get; } =
+        new(
+            null,
+            null,
+            false,
+            $"{FewestTakes} takes under a higher and {FewestTakes} under a lower placement are needed before they can be compared."
+        );
 
     private static double Spread(List<double> values) => values.InterquartileRange();
 }

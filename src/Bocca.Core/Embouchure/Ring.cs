@@ -35,7 +35,17 @@ public sealed record Ring(PicturePoint Centre, double Radius, double MissPixels)
             throw new ArgumentException("A ring needs three marks on its edge or more.");
         var (meanX, meanY) = (edge.Average(point => point.X), edge.Average(point => point.Y));
         // x^2 + y^2 = 2 a x + 2 b y + c, with the mean taken out so that large pictures lose no digits.
-        var rows = Matrix<double>.Build.Dense(edge.Count, 3, (row, column) => column switch { 0 => edge[row].X - meanX, 1 => edge[row].Y - meanY, _ => 1 });
+        var rows = Matrix<double>.Build.Dense(
+            edge.Count,
+            3,
+            (row, column) =>
+                column switch
+                {
+                    0 => edge[row].X - meanX,
+                    1 => edge[row].Y - meanY,
+                    _ => 1,
+                }
+        );
         var squares = Vector<double>.Build.Dense(edge.Count, row => Math.Pow(edge[row].X - meanX, 2) + Math.Pow(edge[row].Y - meanY, 2));
         var normal = rows.TransposeThisAndMultiply(rows);
         if (Math.Abs(normal.Determinant()) < 1e-3 * Math.Pow(normal.Diagonal().Take(2).Average(), 2))
@@ -49,6 +59,8 @@ public sealed record Ring(PicturePoint Centre, double Radius, double MissPixels)
             throw new ArgumentException($"The ring is {2 * radius:0} pixels wide: come closer, {2 * LeastRadius:0} are needed.");
         return miss <= MostMiss * radius
             ? new Ring(centre, radius, miss)
-            : throw new ArgumentException("The marks of the ring lie on no circle: put them on its outer edge, seen straight from the front.");
+            : throw new ArgumentException(
+                "The marks of the ring lie on no circle: put them on its outer edge, seen straight from the front."
+            );
     }
 }

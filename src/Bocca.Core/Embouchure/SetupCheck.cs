@@ -15,7 +15,15 @@ public sealed record CheckVariant(string Ask, IReadOnlyList<string>? When = null
 /// <param name="Families">The instruments that have it; null for all.</param>
 /// <param name="Variants">How it is put, the first that the approach meets.</param>
 /// <param name="Basis">Where this comes from.</param>
-public sealed record SetupCheck(string Id, string Name, string Group, string Hint, IReadOnlyList<string>? Families, IReadOnlyList<CheckVariant> Variants, string Basis)
+public sealed record SetupCheck(
+    string Id,
+    string Name,
+    string Group,
+    string Hint,
+    IReadOnlyList<string>? Families,
+    IReadOnlyList<CheckVariant> Variants,
+    string Basis
+)
 {
     private static readonly Lazy<IReadOnlyList<SetupCheck>> Shipped = new(() => EmbeddedData.Read<List<SetupCheck>>("checks.json"));
 
@@ -23,7 +31,8 @@ public sealed record SetupCheck(string Id, string Name, string Group, string Hin
     public static IReadOnlyList<SetupCheck> All => Shipped.Value;
 
     /// <summary>The checks of a family.</summary>
-    public static IReadOnlyList<SetupCheck> Of(string family) => [.. All.Where(check => check.Families is null || check.Families.Contains(family))];
+    public static IReadOnlyList<SetupCheck> Of(string family) =>
+        [.. All.Where(check => check.Families is null || check.Families.Contains(family))];
 
     /// <summary>What to look for under an approach.</summary>
     public string Ask(Approach approach) => Variants.First(variant => approach.Meets(variant.When)).Ask;

@@ -9,7 +9,16 @@ namespace Bocca.Core.Embouchure;
 /// <param name="Elbow">The elbow.</param>
 /// <param name="Wrist">The wrist.</param>
 /// <param name="Hip">The hip.</param>
-public sealed record SideMarks(PicturePoint Rim, PicturePoint Shank, PicturePoint Brow, PicturePoint Chin, PicturePoint Shoulder, PicturePoint Elbow, PicturePoint Wrist, PicturePoint Hip);
+public sealed record SideMarks(
+    PicturePoint Rim,
+    PicturePoint Shank,
+    PicturePoint Brow,
+    PicturePoint Chin,
+    PicturePoint Shoulder,
+    PicturePoint Elbow,
+    PicturePoint Wrist,
+    PicturePoint Hip
+);
 
 /// <summary>Angles of a player seen from the side, in degrees.</summary>
 /// <param name="MouthpieceDegrees">Mouthpiece against the perpendicular of the face; positive pointing down.</param>
@@ -21,14 +30,24 @@ public sealed record SideView(double MouthpieceDegrees, double ElbowDegrees, dou
     /// <exception cref="ArgumentException">Two marks of a line lie on each other.</exception>
     public static SideView Measure(SideMarks marks)
     {
-        foreach (var (a, b) in new[] { (marks.Rim, marks.Shank), (marks.Brow, marks.Chin), (marks.Shoulder, marks.Elbow), (marks.Elbow, marks.Wrist), (marks.Shoulder, marks.Hip) })
+        foreach (
+            var (a, b) in new[]
+            {
+                (marks.Rim, marks.Shank),
+                (marks.Brow, marks.Chin),
+                (marks.Shoulder, marks.Elbow),
+                (marks.Elbow, marks.Wrist),
+                (marks.Shoulder, marks.Hip),
+            }
+        )
             if (!(a.To(b) >= 5))
                 throw new ArgumentException("Two marks of the side picture lie on each other.");
         var downTheFace = new PicturePoint(marks.Rim.X + marks.Chin.X - marks.Brow.X, marks.Rim.Y + marks.Chin.Y - marks.Brow.Y);
         return new SideView(
             90 - AngleAt(marks.Rim, marks.Shank, downTheFace),
             AngleAt(marks.Elbow, marks.Shoulder, marks.Wrist),
-            AngleAt(marks.Shoulder, marks.Elbow, marks.Hip));
+            AngleAt(marks.Shoulder, marks.Elbow, marks.Hip)
+        );
     }
 
     /// <summary>What the angles say under an approach: each sentence with whether it lies inside.</summary>
@@ -40,13 +59,20 @@ public sealed record SideView(double MouthpieceDegrees, double ElbowDegrees, dou
         [
             (inside, $"Upper arm {ArmFromBodyDegrees:0} degrees from the body; {least:0} to {most:0} is the aim."),
             (true, $"Elbow {ElbowDegrees:0} degrees."),
-            (true, $"Mouthpiece {Math.Abs(MouthpieceDegrees):0} degrees {(MouthpieceDegrees >= 0 ? "down" : "up")} from straight out of the face."),
+            (
+                true,
+                $"Mouthpiece {Math.Abs(MouthpieceDegrees):0} degrees {(MouthpieceDegrees >= 0 ? "down" : "up")} from straight out of "
+                    + $"the face."
+            ),
         ];
     }
 
     private static double AngleAt(PicturePoint corner, PicturePoint a, PicturePoint b)
     {
-        double ax = a.X - corner.X, ay = a.Y - corner.Y, bx = b.X - corner.X, by = b.Y - corner.Y;
+        double ax = a.X - corner.X,
+            ay = a.Y - corner.Y,
+            bx = b.X - corner.X,
+            by = b.Y - corner.Y;
         return Placement.Degrees(Math.Abs(Math.Atan2((ax * by) - (ay * bx), (ax * bx) + (ay * by))));
     }
 }

@@ -11,7 +11,11 @@ namespace Bocca.Core.Fingering;
 /// <summary>A fingering chart as a file that other programs read.</summary>
 public static class ChartFile
 {
-    private static readonly JsonSerializerOptions Json = new() { PropertyNamingPolicy = JsonNamingPolicy.CamelCase, Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
+    private static readonly JsonSerializerOptions Json = new()
+    {
+        PropertyNamingPolicy = JsonNamingPolicy.CamelCase,
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+    };
 
     /// <summary>The chart as CSV (published: RFC 4180): written, sounding, setting, partial, cents, correction, alternates.</summary>
     public static string Csv(IReadOnlyList<ChartNote> chart)
@@ -19,36 +23,44 @@ public static class ChartFile
         using var text = new StringWriter(CultureInfo.InvariantCulture);
         using (var csv = new CsvWriter(text, CultureInfo.InvariantCulture))
         {
-            csv.WriteRecords(chart.Where(note => note.Ways.Count > 0).Select(note => new
-            {
-                written = note.Written.ToString(),
-                sounding = note.Sounding.ToString(),
-                setting = note.Ways[0].Setting.ToString(),
-                partial = note.Ways[0].Partial,
-                cents = Math.Round(note.Ways[0].Cents, 1),
-                correction = note.Ways[0].Correction?.Sentence ?? "",
-                alternates = string.Join(' ', note.Ways.Skip(1).Select(way => way.Setting)),
-            }));
+            csv.WriteRecords(
+                chart
+                    .Where(note => note.Ways.Count > 0)
+                    .Select(note => new
+                    {
+                        written = note.Written.ToString(),
+                        sounding = note.Sounding.ToString(),
+                        setting = note.Ways[0].Setting.ToString(),
+                        partial = note.Ways[0].Partial,
+                        cents = Math.Round(note.Ways[0].Cents, 1),
+                        correction = note.Ways[0].Correction?.Sentence ?? "",
+                        alternates = string.Join(' ', note.Ways.Skip(1).Select(way => way.Setting)),
+                    })
+            );
         }
 
         return text.ToString();
     }
 
     /// <summary>The chart as one JSON object, in the shape that the command line prints.</summary>
-    public static string AsJson(Instrument instrument, Reading reading, IReadOnlyList<ChartNote> chart) => JsonSerializer.Serialize(
-        new
-        {
-            Instrument = instrument.Id,
-            Reading = reading.Id,
-            Notes = chart.Where(note => note.Ways.Count > 0).Select(note => new
+    public static string AsJson(Instrument instrument, Reading reading, IReadOnlyList<ChartNote> chart) =>
+        JsonSerializer.Serialize(
+            new
             {
-                Written = note.Written.ToString(),
-                Sounding = note.Sounding.ToString(),
-                Fingering = Shape(note.Ways[0]),
-                Alternates = note.Ways.Skip(1).Select(Shape),
-            }),
-        },
-        Json);
+                Instrument = instrument.Id,
+                Reading = reading.Id,
+                Notes = chart
+                    .Where(note => note.Ways.Count > 0)
+                    .Select(note => new
+                    {
+                        Written = note.Written.ToString(),
+                        Sounding = note.Sounding.ToString(),
+                        Fingering = Shape(note.Ways[0]),
+                        Alternates = note.Ways.Skip(1).Select(Shape),
+                    }),
+            },
+            Json
+        );
 
     /// <summary>The chart engraved: whole notes with their settings under them, transposed as the instrument is.</summary>
     /// <param name="part">The name of the part; empty for none.</param>
@@ -58,23 +70,38 @@ public static class ChartFile
     public static string MusicXml(string part, Reading reading, IReadOnlyList<ChartNote> chart, int notesInLine = 0)
     {
         var notes = chart.Where(note => note.Ways.Count > 0).ToList();
-        return MusicXmlWriter.Write(new NoteRow(reading, [.. notes.Select(note => note.Written)])
-        {
-            Under = [.. notes.Select(note => note.Ways[0].Setting.ToString())],
-            Part = part,
-            NotesInLine = notesInLine,
-        });
+        return MusicXmlWriter.Write(
+            new NoteRow(reading, [.. notes.Select(note => note.Written)])
+            {
+                Under = [.. notes.Select(note => note.Ways[0].Setting.ToString())],
+                Part = part,
+                NotesInLine = notesInLine,
+            }
+        );
     }
 
     /// <summary>A fingering in the shape that files and commands have.</summary>
-    public static object Shape(Fingering way) => new
-    {
-        Setting = way.Setting.ToString(),
-        way.Partial,
-        Cents = Math.Round(way.Cents, 1),
-        way.Reason,
-        Correction = way.Correction is { } correction ? new { correction.What, Cm = Math.Round(correction.Cm, 1), correction.Sentence } : null,
-        Cost = Math.Round(way.Cost, 1),
-        Reasons = way.Reasons.Select(reason => new { reason.Kind, Points = Math.Round(reason.Points, 1), reason.Words }),
-    };
+    public static object Shape(Fingering way) =>
+        new
+        {
+            Setting = way.Setting.ToString(),
+            way.Partial,
+            Cents = Math.Round(way.Cents, 1),
+            way.Reason,
+            Correction = way.Correction is { } correction
+                ? new
+                {
+                    correction.What,
+                    Cm = Math.Round(correction.Cm, 1),
+                    correction.Sentence,
+                }
+                : null,
+            Cost = Math.Round(way.Cost, 1),
+            Reasons = way.Reasons.Select(reason => new
+            {
+                reason.Kind,
+                Points = Math.Round(reason.Points, 1),
+                reason.Words,
+            }),
+        };
 }

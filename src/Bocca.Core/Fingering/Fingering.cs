@@ -37,7 +37,10 @@ public sealed record Fingering
     /// <summary>The concert pitch asked for.</summary>
     public Pitch Sounding { get; }
 
-    /// <summary>Cents from that pitch in equal temperament, or from the pitch a chord wants, to what the tube gives by itself; positive is sharp (computed).</summary>
+    /// <summary>
+    /// Cents from that pitch in equal temperament, or from the pitch a chord wants, to what the tube gives by itself; positive is sharp
+    /// (computed).
+    /// </summary>
     public double Cents { get; }
 
     /// <summary>What brings it in tune, or null where it lies within 5 cents.</summary>

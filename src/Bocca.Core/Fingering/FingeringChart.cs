@@ -21,13 +21,30 @@ public static class FingeringChart
     /// <param name="hand">What the player's hands can do; anything by default.</param>
     /// <param name="passport">Where this very instrument's partials lie; the harmonic series by default.</param>
     /// <exception cref="ArgumentException">The range is upside down or holds a note that cannot be played.</exception>
-    public static IReadOnlyList<ChartNote> Of(Instrument instrument, Reading reading, Pitch? from = null, Pitch? to = null, FingeringWeights? weights = null, Hand? hand = null, Passport? passport = null)
+    public static IReadOnlyList<ChartNote> Of(
+        Instrument instrument,
+        Reading reading,
+        Pitch? from = null,
+        Pitch? to = null,
+        FingeringWeights? weights = null,
+        Hand? hand = null,
+        Passport? passport = null
+    )
     {
         var lowest = from ?? reading.ToWritten(instrument.Range.Lowest);
         var highest = to ?? reading.ToWritten(instrument.Range.Highest);
         if (lowest.Midi > highest.Midi)
             throw new ArgumentException($"A chart runs upwards: {lowest} lies above {highest}.");
-        return [.. Enumerable.Range(lowest.Midi, highest.Midi - lowest.Midi + 1).Select(Pitch.FromMidi).Select(written =>
-            new ChartNote(written, reading.ToSounding(written), FingeringFinder.Find(instrument, reading, written, weights, hand, passport)))];
+        return
+        [
+            .. Enumerable
+                .Range(lowest.Midi, highest.Midi - lowest.Midi + 1)
+                .Select(Pitch.FromMidi)
+                .Select(written => new ChartNote(
+                    written,
+                    reading.ToSounding(written),
+                    FingeringFinder.Find(instrument, reading, written, weights, hand, passport)
+                )),
+        ];
     }
 }

@@ -21,28 +21,63 @@ public static class FingeringFinder
     /// <param name="hand">What the player's hands can do; anything by default.</param>
     /// <param name="passport">Where this very instrument's partials lie; the harmonic series by default.</param>
     /// <param name="targetCents">Cents of the pitch wanted above equal temperament, for a note of a chord.</param>
-    /// <exception cref="ArgumentException">No setting and partial gives it; the message says what the instrument reaches, and the nearest notes.</exception>
-    public static IReadOnlyList<Fingering> Find(Instrument instrument, Reading reading, Pitch written, FingeringWeights? weights = null, Hand? hand = null, Passport? passport = null, double targetCents = 0)
+    /// <exception cref="ArgumentException">No setting and partial gives it; the message says what the instrument reaches, and the nearest
+    /// notes.</exception>
+    public static IReadOnlyList<Fingering> Find(
+        Instrument instrument,
+        Reading reading,
+        Pitch written,
+        FingeringWeights? weights = null,
+        Hand? hand = null,
+        Passport? passport = null,
+        double targetCents = 0
+    )
     {
         var found = FindSounding(instrument, reading.ToSounding(written), weights, hand, passport, targetCents);
-        return found.Count > 0 ? found : throw new ArgumentException(
-            $"{written} cannot be played on {instrument.Id} in {reading.Id}: no valve, position or partial gives it. "
-            + $"Its chart runs from {reading.ToWritten(instrument.Range.Lowest)} to {reading.ToWritten(instrument.Range.Highest)}; nearest {(Nearest(instrument, reading, written) is [var one] ? $"is {one}" : $"are {string.Join(" and ", Nearest(instrument, reading, written))}")}.");
+        return found.Count > 0
+            ? found
+            : throw new ArgumentException(
+                $"{written} cannot be played on {instrument.Id} in {reading.Id}: no valve, position or partial gives it. "
+                    + $"Its chart runs from {reading.ToWritten(instrument.Range.Lowest)} to "
+                    + $"{reading.ToWritten(instrument.Range.Highest)}; nearest "
+                    + $"{(Nearest(instrument, reading, written) is [var one] ? $"is {one}" : "are ")}"
+                    + $"{(Nearest(instrument, reading, written) is [_, _, ..] more ? string.Join(" and ", more) : "")}."
+            );
     }
 
     /// <summary>The written notes nearest to one that cannot be played: the next below and above that can.</summary>
     public static IReadOnlyList<Pitch> Nearest(Instrument instrument, Reading reading, Pitch written)
     {
-        bool Plays(int midi) => midi >= instrument.Range.Lowest.Midi && midi <= instrument.Range.Highest.Midi && FindSounding(instrument, Pitch.FromMidi(midi)).Count > 0;
+        bool Plays(int midi) =>
+            midi >= instrument.Range.Lowest.Midi
+            && midi <= instrument.Range.Highest.Midi
+            && FindSounding(instrument, Pitch.FromMidi(midi)).Count > 0;
         var sounding = Math.Clamp(written.Midi - reading.WrittenAboveSounding.Semitones, 0, 127);
         var (lowest, highest) = (instrument.Range.Lowest.Midi, instrument.Range.Highest.Midi);
-        int? below = Enumerable.Range(lowest, highest - lowest + 1).Where(midi => midi < sounding && Plays(midi)).Select(midi => (int?)midi).LastOrDefault();
-        int? above = Enumerable.Range(lowest, highest - lowest + 1).Where(midi => midi > sounding && Plays(midi)).Select(midi => (int?)midi).FirstOrDefault();
+        int? below = Enumerable
+            .Range(lowest, highest - lowest + 1)
+            .Where(midi => midi < sounding && Plays(midi))
+            .Select(midi => (int?)midi)
+            .LastOrDefault();
+        int? above = Enumerable
+            .Range(lowest, highest - lowest + 1)
+            .Where(midi => midi > sounding && Plays(midi))
+            .Select(midi => (int?)midi)
+            .FirstOrDefault();
         return [.. new[] { below, above }.OfType<int>().Select(midi => reading.ToWritten(Pitch.FromMidi(midi)))];
     }
 
-    /// <summary>Every way to play a concert pitch, best first; empty where there is none. For the arguments see <see cref="Find"/>.</summary>
-    public static IReadOnlyList<Fingering> FindSounding(Instrument instrument, Pitch sounding, FingeringWeights? weights = null, Hand? hand = null, Passport? passport = null, double targetCents = 0)
+    /// <summary>
+    /// Every way to play a concert pitch, best first; empty where there is none. For the arguments see <see cref="Find"/>.
+    /// </summary>
+    public static IReadOnlyList<Fingering> FindSounding(
+        Instrument instrument,
+        Pitch sounding,
+        FingeringWeights? weights = null,
+        Hand? hand = null,
+        Passport? passport = null,
+        double targetCents = 0
+    )
     {
         weights ??= FingeringWeights.Default;
         hand ??= Hand.Free;
@@ -59,7 +94,14 @@ public static class FingeringFinder
                     continue;
                 var cents = tube.CentsSharp + HarmonicSeries.CentsFromEqualTemperament(partial);
                 if (Math.Abs(cents) <= WithinCents)
-                    ways.Add(Judge(instrument, weights, hand, new Fingering(tube, partial, sounding, cents + passport.OwnCents(partial) - targetCents)));
+                    ways.Add(
+                        Judge(
+                            instrument,
+                            weights,
+                            hand,
+                            new Fingering(tube, partial, sounding, cents + passport.OwnCents(partial) - targetCents)
+                        )
+                    );
             }
         }
 
@@ -70,7 +112,10 @@ public static class FingeringFinder
         return ranked;
     }
 
-    /// <summary>The teacher's own choice, then what the hand can do, then fewest points first; among equals the lower partial, then the shorter name, so that the order is never chance.</summary>
+    /// <summary>
+    /// The teacher's own choice, then what the hand can do, then fewest points first; among equals the lower partial, then the shorter
+    /// name, so that the order is never chance.
+    /// </summary>
     private static int ByRank(Fingering a, Fingering b)
     {
         var order = b.IsPinned.CompareTo(a.IsPinned);
@@ -102,10 +147,28 @@ public static class FingeringFinder
             Add(RankingKind.Tube, weights.PerSemitoneOfTube * (way.Setting.Position - 1), $"slide {way.Tube.SlideOutCm:0} cm out");
         }
 
-        Add(RankingKind.Tuning, weights.PerTenCentsSquared * unmended * unmended / 100, $"{Math.Abs(unmended):0} cents {(unmended > 0 ? "sharp" : "flat")}");
-        Add(RankingKind.Partial, weights.OfPartial(instrument, way.Setting, way.Partial), $"partial {way.Partial} is {PartialWeakness(way.Partial)}");
-        Add(RankingKind.Fingers, weights.PerFingerDown * (instrument.Slide is null ? way.Setting.Pressed : 0), Fingers(way.Setting.Pressed));
-        Add(RankingKind.Trigger, instrument.Slide is null ? 0 : (weights.PerTrigger * way.Setting.Attachment.Length) + (way.Setting.Attachment.Contains('S') ? weights.SecondTrigger : 0), "trigger in use");
+        Add(
+            RankingKind.Tuning,
+            weights.PerTenCentsSquared * unmended * unmended / 100,
+            $"{Math.Abs(unmended):0} cents {(unmended > 0 ? "sharp" : "flat")}"
+        );
+        Add(
+            RankingKind.Partial,
+            weights.OfPartial(instrument, way.Setting, way.Partial),
+            $"partial {way.Partial} is {PartialWeakness(way.Partial)}"
+        );
+        Add(
+            RankingKind.Fingers,
+            weights.PerFingerDown * (instrument.Slide is null ? way.Setting.Pressed : 0),
+            Fingers(way.Setting.Pressed)
+        );
+        Add(
+            RankingKind.Trigger,
+            instrument.Slide is null
+                ? 0
+                : (weights.PerTrigger * way.Setting.Attachment.Length) + (way.Setting.Attachment.Contains('S') ? weights.SecondTrigger : 0),
+            "trigger in use"
+        );
         if (instrument.Slide is null && way.Setting.Presses(3) && !way.Setting.Presses(1) && !way.Setting.Presses(2))
             Add(RankingKind.ThirdValve, weights.ThirdForFirstAndSecond, "valve 3 without 1 or 2 is often drawn long, for 2-3");
         if (way.Setting.Presses(4) && way.Setting.Pressed == 1)
@@ -124,13 +187,14 @@ public static class FingeringFinder
     private static int SideOffset(Instrument instrument, Setting setting) =>
         instrument.ThumbSide is { } side && setting.Attachment == "T" ? -side.RaisesSemitones : 0;
 
-    private static string PartialWeakness(int partial) => partial switch
-    {
-        1 => "a pedal note, no plain resonance",
-        7 or 14 => "31 cents flat by nature",
-        11 or 13 => "far from any note",
-        _ => "close to its neighbours",
-    };
+    private static string PartialWeakness(int partial) =>
+        partial switch
+        {
+            1 => "a pedal note, no plain resonance",
+            7 or 14 => "31 cents flat by nature",
+            11 or 13 => "far from any note",
+            _ => "close to its neighbours",
+        };
 
     private static string Semitones(int count) => count == 1 ? "1 semitone" : $"{count} semitones";
 

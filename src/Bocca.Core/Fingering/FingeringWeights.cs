@@ -45,12 +45,13 @@ public sealed record FingeringWeights
     public required IReadOnlyDictionary<int, double> Partials { get; init; }
 
     /// <summary>The same weights as an approach and a pupil's stage have them (points ours, editable).</summary>
-    public FingeringWeights Under(Approach approach, LearningStage stage) => this with
-    {
-        FourthForFirstAndThird = approach["valve4"] == "b" ? 12 : 0,
-        ThirdForFirstAndSecond = approach["valve3"] == "a" ? ThirdForFirstAndSecond / 2 : ThirdForFirstAndSecond,
-        HidesThumbSide = approach["horn.thumb"] == "a" && stage < LearningStage.Pieces,
-    };
+    public FingeringWeights Under(Approach approach, LearningStage stage) =>
+        this with
+        {
+            FourthForFirstAndThird = approach["valve4"] == "b" ? 12 : 0,
+            ThirdForFirstAndSecond = approach["valve3"] == "a" ? ThirdForFirstAndSecond / 2 : ThirdForFirstAndSecond,
+            HidesThumbSide = approach["horn.thumb"] == "a" && stage < LearningStage.Pieces,
+        };
 
     /// <summary>Points of a partial on the side of the instrument in use, whose own table goes first.</summary>
     public double OfPartial(Instrument instrument, Setting setting, int partial)

@@ -13,7 +13,14 @@ public static class FirstNotes
         var own = instrument.FirstNotes.Select(reading.ToWritten).ToList();
         if (instrument.Family != "horn" || reading.ToSounding(Pitch.Parse("C4")) != Pitch.Parse("F3"))
             return own;
-        var first = Pitch.Parse(approach["horn.start"] switch { "a" => "C4", "b" => "F4", _ => "A3" });
+        var first = Pitch.Parse(
+            approach["horn.start"] switch
+            {
+                "a" => "C4",
+                "b" => "F4",
+                _ => "A3",
+            }
+        );
         return [first, .. own.Where(note => note != first)];
     }
 }

@@ -25,7 +25,11 @@ public sealed record Hand
     public IReadOnlyDictionary<int, Setting> Pins { get; init; } = new Dictionary<int, Setting>();
 
     /// <summary>The hand as an approach has it at a stage: when valve slides are first pulled is the teacher's.</summary>
-    public Hand Under(Approach approach, LearningStage stage) => this with { PullsSlides = approach["slide.pull"] == "a" || stage >= LearningStage.Second };
+    public Hand Under(Approach approach, LearningStage stage) =>
+        this with
+        {
+            PullsSlides = approach["slide.pull"] == "a" || stage >= LearningStage.Second,
+        };
 
     /// <summary>Why this hand does not play a way, in words; null where nothing is in the way.</summary>
     internal string? Bars(Tube tube, Correction? correction)

@@ -11,9 +11,10 @@ internal static class RankingSentence
         var rivals = ways.Where(other => other.Barred is null && !other.IsPinned).ToList();
         if (way.IsPinned)
             return $"The teacher's own choice{(rivals.Count > 0 ? $"; else it would be {Named(rivals[0])}" : "")}.";
-        var against = way.Reasons.Count == 0
-            ? "the open tube, in tune by itself"
-            : string.Join("; ", way.Reasons.OrderByDescending(reason => reason.Points).Select(reason => reason.Words));
+        var against =
+            way.Reasons.Count == 0
+                ? "the open tube, in tune by itself"
+                : string.Join("; ", way.Reasons.OrderByDescending(reason => reason.Points).Select(reason => reason.Words));
         var place = rivals.FindIndex(other => other.Setting == way.Setting && other.Partial == way.Partial);
         if (rivals.Count == 1)
             return $"The only way: {against}.";
@@ -25,7 +26,8 @@ internal static class RankingSentence
     private static string Named(Fingering way) => $"{way.Setting} on partial {way.Partial}";
 
     /// <summary>The reason in which one way is furthest behind another.</summary>
-    private static string Worst(Fingering way, Fingering other) => way.Reasons.Count == 0
-        ? "nothing by itself"
-        : way.Reasons.MaxBy(reason => reason.Points - other.Reasons.Where(its => its.Kind == reason.Kind).Sum(its => its.Points)).Words;
+    private static string Worst(Fingering way, Fingering other) =>
+        way.Reasons.Count == 0
+            ? "nothing by itself"
+            : way.Reasons.MaxBy(reason => reason.Points - other.Reasons.Where(its => its.Kind == reason.Kind).Sum(its => its.Points)).Words;
 }

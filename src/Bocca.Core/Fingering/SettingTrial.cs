@@ -16,9 +16,16 @@ public sealed record SettingTrial(bool Fits, string Sentence)
         if (place == 0)
             return new SettingTrial(true, $"{tube.Setting}: that plays {written}, on partial {ways[0].Partial}.");
         if (place > 0)
-            return new SettingTrial(true, $"{tube.Setting}: that plays {written} too, on partial {ways[place].Partial}; {ways[0].Setting} comes first.");
+            return new SettingTrial(
+                true,
+                $"{tube.Setting}: that plays {written} too, on partial {ways[place].Partial}; {ways[0].Setting} comes first."
+            );
         var wanted = Tuning.Standard.Frequency(reading.ToSounding(written));
-        var nearest = Rung.Of(instrument, tube, HarmonicSeries.Highest, Tuning.Standard).MinBy(rung => Math.Abs(Tuning.Cents(wanted, rung.Hertz)));
-        return new SettingTrial(false, $"{tube.Setting}: nearest is {reading.ToWritten(nearest.Nearest)}, partial {nearest.Partial}; not {written}.");
+        var nearest = Rung.Of(instrument, tube, HarmonicSeries.Highest, Tuning.Standard)
+            .MinBy(rung => Math.Abs(Tuning.Cents(wanted, rung.Hertz)));
+        return new SettingTrial(
+            false,
+            $"{tube.Setting}: nearest is {reading.ToWritten(nearest.Nearest)}, partial {nearest.Partial}; not {written}."
+        );
     }
 }

@@ -12,6 +12,7 @@ public static class TeacherChoice
             return null;
         var settings = ways.Select(way => way.Setting.ToString()).ToHashSet();
         return settings.Contains("4") && settings.Contains("1-3") ? "Ask your teacher which: 4, or 1-3."
-            : settings.Contains("2-4") && settings.Contains("1-2-3") ? "Ask your teacher which: 2-4, or 1-2-3." : null;
+            : settings.Contains("2-4") && settings.Contains("1-2-3") ? "Ask your teacher which: 2-4, or 1-2-3."
+            : null;
     }
 }

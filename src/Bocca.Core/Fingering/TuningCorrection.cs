@@ -24,7 +24,13 @@ internal static class TuningCorrection
         if (pulls.Count > 0)
             return new Correction("lips", 0, "The lips bring it down; later the slide does.");
         return instrument.HandInBell
-            ? new Correction("hand", 0, sharp ? "Close the hand in the bell a little; the lips do the rest." : "Open the hand in the bell a little; the lips do the rest.")
+            ? new Correction(
+                "hand",
+                0,
+                sharp
+                    ? "Close the hand in the bell a little; the lips do the rest."
+                    : "Open the hand in the bell a little; the lips do the rest."
+            )
             : new Correction("lips", 0, sharp ? "The lips bring it down." : "The lips bring it up.");
     }
 
@@ -34,7 +40,11 @@ internal static class TuningCorrection
         var cm = 50 * metres * Tubing.AddedShare(cents / 100);
         return tube.SlideOutCm + cm is >= 0 && tube.SlideOutCm + cm <= slide.TravelCm
             ? new Correction("slide", cm, $"{(cents > 0 ? "Lengthen" : "Shorten")} the slide by {Math.Abs(cm):0.0} cm.")
-            : new Correction("lips", 0, cents > 0 ? "The slide is at its end; the lips bring it down." : "The slide is closed already; the lips bring it up.");
+            : new Correction(
+                "lips",
+                0,
+                cents > 0 ? "The slide is at its end; the lips bring it down." : "The slide is closed already; the lips bring it up."
+            );
     }
 
     /// <summary>The third slide as far as it goes, then the first, then the lips.</summary>
@@ -50,9 +60,19 @@ internal static class TuningCorrection
         }
 
         var rest = cents * left / wanted;
-        var lips = rest > LeastRestCents ? $", as far as {(parts.Count > 1 ? "they go" : "it goes")}; the lips bring it down the last {rest:0} cents" : "";
+        var lips =
+            rest > LeastRestCents
+                ? $", as far as {(parts.Count > 1 ? "they go" : "it goes")}; the lips bring it down the last {rest:0} cents"
+                : "";
         return new Correction($"{Ordinal(slides[0].Valve)} slide", wanted, $"Pull {string.Join(" and ", parts)}{lips}.");
     }
 
-    private static string Ordinal(int valve) => valve switch { 1 => "first", 2 => "second", 3 => "third", _ => "fourth" };
+    private static string Ordinal(int valve) =>
+        valve switch
+        {
+            1 => "first",
+            2 => "second",
+            3 => "third",
+            _ => "fourth",
+        };
 }

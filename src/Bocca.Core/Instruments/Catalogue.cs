@@ -12,8 +12,11 @@ public static class Catalogue
 
     /// <summary>The instrument with this id.</summary>
     /// <exception cref="ArgumentException">There is none; the message names those there are.</exception>
-    public static Instrument Get(string id) => TryGet(id)
-        ?? throw new ArgumentException($"'{id}' is not an instrument Bocca knows; it knows {string.Join(", ", All.Select(known => known.Id))}.");
+    public static Instrument Get(string id) =>
+        TryGet(id)
+        ?? throw new ArgumentException(
+            $"'{id}' is not an instrument Bocca knows; it knows {string.Join(", ", All.Select(known => known.Id))}."
+        );
 
     /// <summary>The instrument with this id, or null.</summary>
     public static Instrument? TryGet(string? id) => All.FirstOrDefault(instrument => instrument.Id == id);
@@ -32,13 +35,17 @@ public static class Catalogue
     {
         try
         {
-            var readings = entry.Readings.ConvertAll(reading => new Reading(reading.Id, reading.Clef switch
-            {
-                "treble" => Clef.Treble,
-                "bass" => Clef.Bass,
-                "tenor" => Clef.Tenor,
-                _ => throw new FormatException($"'{reading.Clef}' is not a clef."),
-            }, new Interval(reading.Steps, reading.Semitones)));
+            var readings = entry.Readings.ConvertAll(reading => new Reading(
+                reading.Id,
+                reading.Clef switch
+                {
+                    "treble" => Clef.Treble,
+                    "bass" => Clef.Bass,
+                    "tenor" => Clef.Tenor,
+                    _ => throw new FormatException($"'{reading.Clef}' is not a clef."),
+                },
+                new Interval(reading.Steps, reading.Semitones)
+            ));
             if ((entry.Valves.Count == 0) == (entry.Slide is null))
                 throw new FormatException("it needs either valves or a slide.");
             Pitch Sounding(string written) => readings[0].ToSounding(Pitch.Parse(written));
@@ -49,20 +56,31 @@ public static class Catalogue
                 Family = entry.Family,
                 Basis = entry.Basis,
                 PartialOne = Pitch.Parse(entry.PartialOne),
-                Valves = [.. entry.Valves.Select((semitones, index) => new Valve(index + 1, semitones, ShareOf(entry, index + 1, semitones)))],
+                Valves =
+                [
+                    .. entry.Valves.Select((semitones, index) => new Valve(index + 1, semitones, ShareOf(entry, index + 1, semitones))),
+                ],
                 Compensation = Enum.Parse<Compensation>(entry.Compensation, ignoreCase: true),
-                MovableSlides = [.. entry.Movable.Select(slide => new MovableSlide(int.Parse(slide.Key), slide.Value)).OrderByDescending(slide => slide.Valve)],
+                MovableSlides =
+                [
+                    .. entry
+                        .Movable.Select(slide => new MovableSlide(int.Parse(slide.Key), slide.Value))
+                        .OrderByDescending(slide => slide.Valve),
+                ],
                 HandInBell = entry.HandInBell,
                 Slide = entry.Slide is { } slide ? new Slide(slide.TubeMetres, slide.TravelCm) : null,
                 Triggers = [.. entry.Triggers.Select(trigger => new Trigger(trigger.Key, trigger.Value))],
-                ThumbSide = entry.ThumbSide is { } side ? new ThumbSide(side.RaisesSemitones, Sounding(side.From), Costs(side.PartialCosts)) : null,
+                ThumbSide = entry.ThumbSide is { } side
+                    ? new ThumbSide(side.RaisesSemitones, Sounding(side.From), Costs(side.PartialCosts))
+                    : null,
                 Readings = readings,
                 Range = (Sounding(entry.Range[0]), Sounding(entry.Range[1])),
                 FirstNotes = [.. entry.FirstNotes.Select(Sounding)],
                 PartialCosts = Costs(entry.PartialCosts),
             };
         }
-        catch (Exception problem) when (problem is FormatException or ArgumentException or NullReferenceException or InvalidOperationException)
+        catch (Exception problem)
+            when (problem is FormatException or ArgumentException or NullReferenceException or InvalidOperationException)
         {
             throw new InvalidDataException($"Instrument '{entry.Id}' in the catalogue: {problem.Message}", problem);
         }
@@ -71,9 +89,8 @@ public static class Catalogue
     private static Dictionary<int, double> Costs(Dictionary<string, double>? costs) =>
         costs?.ToDictionary(cost => int.Parse(cost.Key), cost => cost.Value) ?? [];
 
-    private static double ShareOf(Entry entry, int valve, int semitones) => valve == 3 && entry.ThirdTunedForTwoThree
-        ? Tubing.ThirdForTwoThreeShare(semitones)
-        : Tubing.AddedShare(semitones);
+    private static double ShareOf(Entry entry, int valve, int semitones) =>
+        valve == 3 && entry.ThirdTunedForTwoThree ? Tubing.ThirdForTwoThreeShare(semitones) : Tubing.AddedShare(semitones);
 
     private sealed record Entry
     {

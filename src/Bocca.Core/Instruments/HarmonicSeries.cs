@@ -14,7 +14,8 @@ public static class HarmonicSeries
     private static readonly int[] Rounded = [.. Exact.Select(semitones => (int)Math.Round(semitones))];
 
     /// <summary>Semitones of a partial above partial 1, rounded to the nearest note of equal temperament.</summary>
-    public static int Semitones(int partial) => partial >= 1 && partial <= Rounded.Length ? Rounded[partial - 1] : (int)Math.Round(ExactSemitones(partial));
+    public static int Semitones(int partial) =>
+        partial >= 1 && partial <= Rounded.Length ? Rounded[partial - 1] : (int)Math.Round(ExactSemitones(partial));
 
     /// <summary>Cents by which a partial lies above the nearest note of equal temperament: -13.7 for the fifth.</summary>
     public static double CentsFromEqualTemperament(int partial) => 100 * (ExactSemitones(partial) - Semitones(partial));

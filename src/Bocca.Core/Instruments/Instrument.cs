@@ -96,7 +96,11 @@ public sealed record Instrument
     public required string Basis { get; init; }
 
     /// <summary>Every tube that the player's hands can make, the open one first.</summary>
-    public IReadOnlyList<Tube> Tubes { get => field ??= [.. AllSettings().Select(Measure)]; private init; }
+    public IReadOnlyList<Tube> Tubes
+    {
+        get => field ??= [.. AllSettings().Select(Measure)];
+        private init;
+    }
 
     /// <summary>Effective length of the open tube in metres, at 345 m/s.</summary>
     public double OpenMetres => Tubing.EffectiveLengthMetres(Tuning.Standard.Frequency(PartialOne));
@@ -112,14 +116,17 @@ public sealed record Instrument
 
     /// <summary>The reading with this id; the usual one if the id is null.</summary>
     /// <exception cref="ArgumentException">The instrument has no such reading; the message names those it has.</exception>
-    public Reading ReadingOf(string? id) => id is null
-        ? Readings[0]
-        : Readings.FirstOrDefault(reading => reading.Id == id)
-            ?? throw new ArgumentException($"'{id}' is not a reading of {Id}; it has {string.Join(", ", Readings.Select(reading => reading.Id))}.");
+    public Reading ReadingOf(string? id) =>
+        id is null
+            ? Readings[0]
+            : Readings.FirstOrDefault(reading => reading.Id == id)
+                ?? throw new ArgumentException(
+                    $"'{id}' is not a reading of {Id}; it has {string.Join(", ", Readings.Select(reading => reading.Id))}."
+                );
 
     /// <summary>The sounding frequency in hertz of a partial of a tube.</summary>
-    public double Frequency(Tube tube, int partial, Tuning tuning) => tuning.Frequency(
-        PartialOne.Midi + HarmonicSeries.ExactSemitones(partial) - tube.Semitones + (tube.CentsSharp / 100));
+    public double Frequency(Tube tube, int partial, Tuning tuning) =>
+        tuning.Frequency(PartialOne.Midi + HarmonicSeries.ExactSemitones(partial) - tube.Semitones + (tube.CentsSharp / 100));
 
     /// <summary>The same instrument with other valve or slide lengths, as a very one has them.</summary>
     internal Instrument Built(IReadOnlyList<Valve> valves, Slide? slide) => this with { Valves = valves, Slide = slide, Tubes = null! };
@@ -127,8 +134,17 @@ public sealed record Instrument
     /// <summary>Length in metres of the closed slide's tube with a trigger in use.</summary>
     internal double SlideTubeMetres(string attachment) => Slide!.TubeMetres * Math.Pow(2, TriggerSemitones(attachment) / 12.0);
 
-    /// <summary>Semitones by which triggers lower the closed slide; two together add their tubes, which is less than the sum (computed).</summary>
-    internal int TriggerSemitones(string attachment) => (int)Math.Round(12 * Math.Log2(1 + attachment.Sum(symbol => Tubing.AddedShare(Triggers.First(trigger => trigger.Symbol[0] == symbol).Semitones))));
+    /// <summary>
+    /// Semitones by which triggers lower the closed slide; two together add their tubes, which is less than the sum (computed).
+    /// </summary>
+    internal int TriggerSemitones(string attachment) =>
+        (int)
+            Math.Round(
+                12
+                    * Math.Log2(
+                        1 + attachment.Sum(symbol => Tubing.AddedShare(Triggers.First(trigger => trigger.Symbol[0] == symbol).Semitones))
+                    )
+            );
 
     private Tube Measure(Setting setting) => Slide is null ? Tubing.OfValves(this, setting) : Tubing.OfSlide(this, setting);
 

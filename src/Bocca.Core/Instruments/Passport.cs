@@ -9,7 +9,9 @@ namespace Bocca.Core.Instruments;
 /// <param name="PartialCents">Cents of each measured partial above its place in the series at the reference A; sharp positive.</param>
 public sealed record Passport(IReadOnlyDictionary<int, double> PartialCents)
 {
-    /// <summary>How far a single valve's note may lie off by its slide, either way (cents; ours, editable): more is another slide.</summary>
+    /// <summary>
+    /// How far a single valve's note may lie off by its slide, either way (cents; ours, editable): more is another slide.
+    /// </summary>
     public const double MostValveCents = 60;
 
     /// <summary>Cents by which the note of a valve alone lies above its place; sharp positive; absent means none.</summary>
@@ -34,7 +36,9 @@ public sealed record Passport(IReadOnlyDictionary<int, double> PartialCents)
     public double Frequency(Instrument instrument, Tube tube, int partial, Tuning tuning) =>
         instrument.Frequency(tube, partial, tuning) * Math.Pow(2, PartialCents.GetValueOrDefault(partial, LiesCents) / 1200);
 
-    /// <summary>Cents of a partial above the rest of this instrument, which the main slide cannot mend: 0 where it was not measured.</summary>
+    /// <summary>
+    /// Cents of a partial above the rest of this instrument, which the main slide cannot mend: 0 where it was not measured.
+    /// </summary>
     public double OwnCents(int partial) => PartialCents.TryGetValue(partial, out var cents) ? cents - LiesCents : 0;
 
     /// <summary>The instrument as this very one is built: its valve slides and its slide as measured.</summary>
@@ -47,7 +51,8 @@ public sealed record Passport(IReadOnlyDictionary<int, double> PartialCents)
     }
 
     private double ShareOf(Valve valve) =>
-        ValveCents.TryGetValue(valve.Number, out var cents) ? Tubing.AddedShare(valve.Semitones - (Math.Clamp(cents, -MostValveCents, MostValveCents) / 100))
+        ValveCents.TryGetValue(valve.Number, out var cents)
+            ? Tubing.AddedShare(valve.Semitones - (Math.Clamp(cents, -MostValveCents, MostValveCents) / 100))
         : valve.Number == 3 && ThirdForTwoThree ? Tubing.ThirdForTwoThreeShare(valve.Semitones)
         : valve.AddedShare;
 
@@ -65,16 +70,23 @@ public sealed record Passport(IReadOnlyDictionary<int, double> PartialCents)
     {
         var offsets = openHertz.Select(hertz =>
         {
-            var partial = Enumerable.Range(1, HarmonicSeries.Highest).MinBy(candidate => Math.Abs(Tuning.Cents(instrument.Frequency(instrument.Tubes[0], candidate, tuning), hertz)));
+            var partial = Enumerable
+                .Range(1, HarmonicSeries.Highest)
+                .MinBy(candidate => Math.Abs(Tuning.Cents(instrument.Frequency(instrument.Tubes[0], candidate, tuning), hertz)));
             return (partial, Cents: Tuning.Cents(instrument.Frequency(instrument.Tubes[0], partial, tuning), hertz));
         });
-        return new Passport(offsets.GroupBy(offset => offset.partial).ToDictionary(group => group.Key, group => Middle([.. group.Select(offset => offset.Cents).Order()])));
+        return new Passport(
+            offsets
+                .GroupBy(offset => offset.partial)
+                .ToDictionary(group => group.Key, group => Middle([.. group.Select(offset => offset.Cents).Order()]))
+        );
     }
 
-    private static double Middle(List<double> sorted) => sorted.Count switch
-    {
-        0 => 0,
-        var count when count % 2 == 1 => sorted[count / 2],
-        var count => (sorted[(count / 2) - 1] + sorted[count / 2]) / 2,
-    };
+    private static double Middle(List<double> sorted) =>
+        sorted.Count switch
+        {
+            0 => 0,
+            var count when count % 2 == 1 => sorted[count / 2],
+            var count => (sorted[(count / 2) - 1] + sorted[count / 2]) / 2,
+        };
 }

@@ -20,9 +20,8 @@ public readonly record struct PlayingConditions(double A4Hz, double Celsius)
     public static PlayingConditions Usual { get; } = new(Tuning.Standard.A4Hz, UsualCelsius);
 
     /// <summary>The conditions, kept inside what may be asked for.</summary>
-    public static PlayingConditions Of(double a4Hz, double celsius) => new(
-        Math.Clamp(a4Hz, A4Range.Least, A4Range.Most),
-        Math.Clamp(celsius, CelsiusRange.Least, CelsiusRange.Most));
+    public static PlayingConditions Of(double a4Hz, double celsius) =>
+        new(Math.Clamp(a4Hz, A4Range.Least, A4Range.Most), Math.Clamp(celsius, CelsiusRange.Least, CelsiusRange.Most));
 
     /// <summary>The reference A as a tuning.</summary>
     public Tuning Tuning => new(A4Hz);
@@ -31,7 +30,8 @@ public readonly record struct PlayingConditions(double A4Hz, double Celsius)
     /// Cents by which an instrument built for 440 Hz at 20 degrees lies above this room's pitch before its main slide is
     /// moved: 1200 log2(speed / speed at 20) - 1200 log2(A / 440) (computed); 2.9 cents a degree.
     /// </summary>
-    public double LiesCents => (1200 * Math.Log2(Tubing.SpeedOfSound(Celsius) / Tubing.SpeedOfSound(UsualCelsius))) - Tuning.Cents(Tuning.Standard.A4Hz, A4Hz);
+    public double LiesCents =>
+        (1200 * Math.Log2(Tubing.SpeedOfSound(Celsius) / Tubing.SpeedOfSound(UsualCelsius))) - Tuning.Cents(Tuning.Standard.A4Hz, A4Hz);
 
     /// <summary>Millimetres to draw an instrument's main slide out for that; inwards negative.</summary>
     public double MainSlideMm(Instrument instrument) => 10 * Tubing.PullCm(instrument.OpenMetres, 1, LiesCents);

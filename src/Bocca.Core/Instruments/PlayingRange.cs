@@ -10,17 +10,23 @@ namespace Bocca.Core.Instruments;
 /// <param name="Highest">Highest note, sounding.</param>
 public readonly record struct PlayingRange(Pitch Lowest, Pitch Highest)
 {
-    private static readonly Lazy<IReadOnlyDictionary<string, Entry>> Shipped = new(() => EmbeddedData.Read<List<Entry>>("playing-ranges.json")
-        .SelectMany(entry => entry.Instruments.Select(id => (id, entry))).ToDictionary(pair => pair.id, pair => pair.entry));
+    private static readonly Lazy<IReadOnlyDictionary<string, Entry>> Shipped = new(() =>
+        EmbeddedData
+            .Read<List<Entry>>("playing-ranges.json")
+            .SelectMany(entry => entry.Instruments.Select(id => (id, entry)))
+            .ToDictionary(pair => pair.id, pair => pair.entry)
+    );
 
     /// <summary>Whether a sounding pitch lies inside.</summary>
     public bool Holds(Pitch sounding) => sounding.Midi >= Lowest.Midi && sounding.Midi <= Highest.Midi;
 
     /// <summary>The range of a beginner with first notes.</summary>
-    public static PlayingRange OfFirstNotes(Instrument instrument) => new(Sounding(instrument, Shipped.Value[instrument.Id].Floor), Sounding(instrument, Shipped.Value[instrument.Id].FirstNotes));
+    public static PlayingRange OfFirstNotes(Instrument instrument) =>
+        new(Sounding(instrument, Shipped.Value[instrument.Id].Floor), Sounding(instrument, Shipped.Value[instrument.Id].FirstNotes));
 
     /// <summary>The range of a pupil in the second stage: scales, slurs, tunes.</summary>
-    public static PlayingRange OfSecondStage(Instrument instrument) => new(Sounding(instrument, Shipped.Value[instrument.Id].Floor), Sounding(instrument, Shipped.Value[instrument.Id].Second));
+    public static PlayingRange OfSecondStage(Instrument instrument) =>
+        new(Sounding(instrument, Shipped.Value[instrument.Id].Floor), Sounding(instrument, Shipped.Value[instrument.Id].Second));
 
     /// <summary>The whole chart of the instrument.</summary>
     public static PlayingRange Whole(Instrument instrument) => new(instrument.Range.Lowest, instrument.Range.Highest);

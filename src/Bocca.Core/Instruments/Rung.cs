@@ -17,11 +17,16 @@ public readonly record struct Rung(int Partial, double Hertz, Pitch Nearest, dou
     public static IReadOnlyList<Rung> Of(Instrument instrument, Tube tube, int highest, Tuning tuning)
     {
         ArgumentOutOfRangeException.ThrowIfGreaterThan(highest, HarmonicSeries.Highest);
-        return [.. Enumerable.Range(1, highest).Select(partial =>
-        {
-            var hertz = instrument.Frequency(tube, partial, tuning);
-            var nearest = Pitch.FromMidi((int)Math.Round(tuning.Midi(hertz)));
-            return new Rung(partial, hertz, nearest, tuning.CentsFrom(nearest, hertz));
-        })];
+        return
+        [
+            .. Enumerable
+                .Range(1, highest)
+                .Select(partial =>
+                {
+                    var hertz = instrument.Frequency(tube, partial, tuning);
+                    var nearest = Pitch.FromMidi((int)Math.Round(tuning.Midi(hertz)));
+                    return new Rung(partial, hertz, nearest, tuning.CentsFrom(nearest, hertz));
+                }),
+        ];
     }
 }

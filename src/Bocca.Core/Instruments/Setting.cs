@@ -66,7 +66,9 @@ public readonly record struct Setting
         return new Setting(0, attachment, position);
     }
 
-    /// <summary>Reads a setting in the notation above; false if the text is none. <paramref name="slide"/> tells which <c>1</c> is meant.</summary>
+    /// <summary>
+    /// Reads a setting in the notation above; false if the text is none. <paramref name="slide"/> tells which <c>1</c> is meant.
+    /// </summary>
     public static bool TryParse([NotNullWhen(true)] string? text, bool slide, out Setting setting)
     {
         setting = Open;

@@ -22,10 +22,15 @@ public static class SlideCalibration
         if (nearer is < 1 or > 6 || further <= nearer || further > 7)
             throw new ArgumentException($"Tune two positions, the nearer one first, from 1 to 7; {nearer} and {further} are not such two.");
         if (!(travelCm >= TravelCm.Least && travelCm <= TravelCm.Most))
-            throw new ArgumentException($"A slide that can be drawn {travelCm:0.#} cm is none Bocca knows: measure {TravelCm.Least:0} to {TravelCm.Most:0} cm.");
+            throw new ArgumentException(
+                $"A slide that can be drawn {travelCm:0.#} cm is none Bocca knows: measure {TravelCm.Least:0} to {TravelCm.Most:0} cm."
+            );
         var metres = apartCm / (50 * (Tubing.AddedShare(further - 1) - Tubing.AddedShare(nearer - 1)));
         return metres >= TubeMetres.Least && metres <= TubeMetres.Most
             ? new Slide(metres, travelCm)
-            : throw new ArgumentException($"{apartCm:0.#} cm from position {nearer} to {further} would make a tube of {metres:0.00} m; a trombone's is {TubeMetres.Least:0.0} to {TubeMetres.Most:0.0} m. Measure again.");
+            : throw new ArgumentException(
+                $"{apartCm:0.#} cm from position {nearer} to {further} would make a tube of {metres:0.00} m; a trombone's is "
+                    + $"{TubeMetres.Least:0.0} to {TubeMetres.Most:0.0} m. Measure again."
+            );
     }
 }

@@ -13,6 +13,12 @@ public readonly record struct SlidePlace(double Cm, double CentsDown, double Cen
     {
         var semitones = 12 * Math.Log2(1 + (cm / (50 * slide.TubeMetres)));
         var position = Math.Clamp((int)Math.Round(semitones) + 1, 1, 7);
-        return new SlidePlace(cm, 100 * semitones, Tubing.CentsPerCm(slide.TubeMetres, semitones + 1), position, cm - Tubing.SlideOutCm(slide.TubeMetres, position));
+        return new SlidePlace(
+            cm,
+            100 * semitones,
+            Tubing.CentsPerCm(slide.TubeMetres, semitones + 1),
+            position,
+            cm - Tubing.SlideOutCm(slide.TubeMetres, position)
+        );
     }
 }

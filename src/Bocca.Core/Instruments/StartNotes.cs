@@ -10,9 +10,14 @@ namespace Bocca.Core.Instruments;
 /// <param name="ConcertF">The concert F, sounding.</param>
 public sealed record StartNotes(Pitch ConcertBb, Pitch ConcertF)
 {
-    private static readonly Lazy<IReadOnlyDictionary<string, StartNotes>> Shipped = new(() => EmbeddedData.Read<List<Entry>>("start-notes.json")
-        .SelectMany(entry => entry.Instruments.Select(id => (id, new StartNotes(Pitch.Parse(entry.ConcertBb), Pitch.Parse(entry.ConcertF)))))
-        .ToDictionary(pair => pair.id, pair => pair.Item2));
+    private static readonly Lazy<IReadOnlyDictionary<string, StartNotes>> Shipped = new(() =>
+        EmbeddedData
+            .Read<List<Entry>>("start-notes.json")
+            .SelectMany(entry =>
+                entry.Instruments.Select(id => (id, new StartNotes(Pitch.Parse(entry.ConcertBb), Pitch.Parse(entry.ConcertF))))
+            )
+            .ToDictionary(pair => pair.id, pair => pair.Item2)
+    );
 
     /// <summary>The start notes of an instrument.</summary>
     public static StartNotes Of(Instrument instrument) => Shipped.Value[instrument.Id];

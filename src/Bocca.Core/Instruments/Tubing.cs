@@ -18,7 +18,9 @@ public static class Tubing
     /// <summary>Length added by one valve, as a share of the tube it is cut for: 2^(semitones/12) - 1.</summary>
     public static double AddedShare(double semitones) => Math.Pow(2, semitones / 12) - 1;
 
-    /// <summary>Length that a third valve adds when it is drawn for 2-3, which makes 2-3 true and itself long: 2^(4/12) - 1 - a2 (computed).</summary>
+    /// <summary>
+    /// Length that a third valve adds when it is drawn for 2-3, which makes 2-3 true and itself long: 2^(4/12) - 1 - a2 (computed).
+    /// </summary>
     /// <param name="semitones">Semitones of the third valve by itself: 3.</param>
     public static double ThirdForTwoThreeShare(int semitones) => AddedShare(semitones + 1) - AddedShare(1);
 
@@ -47,7 +49,8 @@ public static class Tubing
         var side = Math.Pow(2, sideSemitones / 12.0);
         var ratio = side * ValveRatio(instrument.Compensation, down.ToDictionary(valve => valve.Number, valve => valve.AddedShare));
         // Which note a combination counts as is a matter of the valves as they are named, not of how far their slides are drawn.
-        var named = side * ValveRatio(instrument.Compensation, down.ToDictionary(valve => valve.Number, valve => AddedShare(valve.Semitones)));
+        var named =
+            side * ValveRatio(instrument.Compensation, down.ToDictionary(valve => valve.Number, valve => AddedShare(valve.Semitones)));
         var semitones = (int)Math.Ceiling((12 * Math.Log2(named)) - FlatToleranceSemitones);
         return new Tube(setting, semitones, ratio, 100 * (semitones - (12 * Math.Log2(ratio))), 0);
     }
@@ -61,7 +64,12 @@ public static class Tubing
 
     private static double ValveRatio(Compensation compensation, Dictionary<int, double> shares)
     {
-        var key = compensation switch { Compensation.FromThird => 3, Compensation.FromFourth => 4, _ => 0 };
+        var key = compensation switch
+        {
+            Compensation.FromThird => 3,
+            Compensation.FromFourth => 4,
+            _ => 0,
+        };
         if (!shares.TryGetValue(key, out var keyShare))
             return 1 + shares.Values.Sum();
         return (1 + keyShare) * (1 + shares.Values.Sum() - keyShare);

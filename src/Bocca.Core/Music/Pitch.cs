@@ -41,8 +41,18 @@ public readonly record struct Pitch(Letter Letter, int Alter, int Octave)
     // The spelling that charts of the trade use when no key says otherwise: C# Eb F# Ab Bb.
     private static readonly (Letter Letter, int Alter)[] ChartSpelling =
     [
-        (Letter.C, 0), (Letter.C, 1), (Letter.D, 0), (Letter.E, -1), (Letter.E, 0), (Letter.F, 0),
-        (Letter.F, 1), (Letter.G, 0), (Letter.A, -1), (Letter.A, 0), (Letter.B, -1), (Letter.B, 0),
+        (Letter.C, 0),
+        (Letter.C, 1),
+        (Letter.D, 0),
+        (Letter.E, -1),
+        (Letter.E, 0),
+        (Letter.F, 0),
+        (Letter.F, 1),
+        (Letter.G, 0),
+        (Letter.A, -1),
+        (Letter.A, 0),
+        (Letter.B, -1),
+        (Letter.B, 0),
     ];
 
     /// <summary>The MIDI note number: A4 is 69 and middle C is 60 (common practice).</summary>
@@ -64,16 +74,23 @@ public readonly record struct Pitch(Letter Letter, int Alter, int Octave)
 
     /// <summary>Reads a pitch such as <c>C4</c>, <c>F#4</c> or <c>Bb3</c>.</summary>
     /// <exception cref="FormatException">The text is no pitch; the message names it.</exception>
-    public static Pitch Parse(string text) => TryParse(text, out var pitch)
-        ? pitch
-        : throw new FormatException($"'{text}' is not a note: write a letter, # or b if altered, and the octave, such as C4, F#4 or Bb3.");
+    public static Pitch Parse(string text) =>
+        TryParse(text, out var pitch)
+            ? pitch
+            : throw new FormatException(
+                $"'{text}' is not a note: write a letter, # or b if altered, and the octave, such as C4, F#4 or Bb3."
+            );
 
     /// <summary>Reads a pitch such as <c>C4</c>, <c>F#4</c> or <c>Bb3</c>; false if the text is none.</summary>
     public static bool TryParse([NotNullWhen(true)] string? text, out Pitch pitch)
     {
         pitch = default;
-        if (string.IsNullOrEmpty(text) || text.Length > 5 || !Enum.TryParse<Letter>(text[..1].ToUpperInvariant(), out var letter)
-            || !char.IsAsciiLetter(text[0]))
+        if (
+            string.IsNullOrEmpty(text)
+            || text.Length > 5
+            || !Enum.TryParse<Letter>(text[..1].ToUpperInvariant(), out var letter)
+            || !char.IsAsciiLetter(text[0])
+        )
             return false;
         var rest = text.AsSpan(1);
         var alter = 0;

@@ -37,7 +37,8 @@ public sealed record Approach
     }
 
     /// <summary>This approach with the points of another person settled on top of it.</summary>
-    public Approach With(IReadOnlyDictionary<string, string> points) => points.Aggregate(this, (approach, point) => approach.With(point.Key, point.Value));
+    public Approach With(IReadOnlyDictionary<string, string> points) =>
+        points.Aggregate(this, (approach, point) => approach.With(point.Key, point.Value));
 
     /// <summary>Whether any of some conditions, each <c>point=option</c>, holds; none at all always hold.</summary>
     /// <exception cref="ArgumentException">A condition names no point or option.</exception>
@@ -70,7 +71,8 @@ public sealed record Approach
     }
 
     /// <summary>Settled points as text, <c>mp.share=a valve4=c</c>.</summary>
-    public static string Write(IReadOnlyDictionary<string, string> points) => string.Join(' ', points.Select(point => $"{point.Key}={point.Value}"));
+    public static string Write(IReadOnlyDictionary<string, string> points) =>
+        string.Join(' ', points.Select(point => $"{point.Key}={point.Value}"));
 
     /// <inheritdoc/>
     public override string ToString() => $"{Preset} {Write(_changed)}".TrimEnd();

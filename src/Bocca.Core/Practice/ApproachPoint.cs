@@ -25,37 +25,42 @@ public sealed record ApproachPoint(
     string MouthpieceFirst,
     string AirFirst,
     string Basis,
-    bool Waits = false)
+    bool Waits = false
+)
 {
-    private static readonly Lazy<IReadOnlyList<ApproachPoint>> Shipped = new(() => Checked(EmbeddedData.Read<List<ApproachPoint>>("approaches.json")));
+    private static readonly Lazy<IReadOnlyList<ApproachPoint>> Shipped = new(() =>
+        Checked(EmbeddedData.Read<List<ApproachPoint>>("approaches.json"))
+    );
 
     /// <summary>All points, in the order of a lesson.</summary>
     public static IReadOnlyList<ApproachPoint> All => Shipped.Value;
 
     /// <summary>The point with this id.</summary>
     /// <exception cref="ArgumentException">There is none.</exception>
-    public static ApproachPoint Get(string id) => All.FirstOrDefault(point => point.Id == id)
-        ?? throw new ArgumentException($"'{id}' is not a point on which approaches differ.");
+    public static ApproachPoint Get(string id) =>
+        All.FirstOrDefault(point => point.Id == id) ?? throw new ArgumentException($"'{id}' is not a point on which approaches differ.");
 
     /// <summary>The option a preset takes.</summary>
-    public string Of(ApproachPreset preset) => preset switch
-    {
-        ApproachPreset.LipsFirst => LipsFirst,
-        ApproachPreset.MouthpieceFirst => MouthpieceFirst,
-        _ => AirFirst,
-    };
+    public string Of(ApproachPreset preset) =>
+        preset switch
+        {
+            ApproachPreset.LipsFirst => LipsFirst,
+            ApproachPreset.MouthpieceFirst => MouthpieceFirst,
+            _ => AirFirst,
+        };
 
     /// <summary>The option with this letter.</summary>
     /// <exception cref="ArgumentException">The point has no such option; the message names those it has.</exception>
-    public ApproachOption Option(string id) => Options.FirstOrDefault(option => option.Id == id)
+    public ApproachOption Option(string id) =>
+        Options.FirstOrDefault(option => option.Id == id)
         ?? throw new ArgumentException($"'{id}' does not settle {Id}; it has {string.Join(", ", Options.Select(option => option.Id))}.");
 
     private static List<ApproachPoint> Checked(List<ApproachPoint> points)
     {
         foreach (var point in points)
-            foreach (var preset in Enum.GetValues<ApproachPreset>())
-                if (point.Options.All(option => option.Id != point.Of(preset)))
-                    throw new InvalidDataException($"approaches.json: {point.Id} has no option '{point.Of(preset)}' for {preset}.");
+        foreach (var preset in Enum.GetValues<ApproachPreset>())
+            if (point.Options.All(option => option.Id != point.Of(preset)))
+                throw new InvalidDataException($"approaches.json: {point.Id} has no option '{point.Of(preset)}' for {preset}.");
         return points;
     }
 }

@@ -44,14 +44,19 @@ public static class BeatSheet
             for (var beat = 0; beat < sounding; beat++)
                 beats.Add(new CountedBeat(first + beat + 1, cue.Label, cue.Voice ? BeatPhase.Sing : BeatPhase.Sound));
             for (var beat = sounding; beat < all; beat++)
-                beats.Add(!last && all - beat <= BreathBeats
-                    ? new CountedBeat(beat - sounding + 1, "breathe", BeatPhase.Breathe)
-                    : new CountedBeat(beat - sounding + 1, restWords, BeatPhase.Rest));
+                beats.Add(
+                    !last && all - beat <= BreathBeats
+                        ? new CountedBeat(beat - sounding + 1, "breathe", BeatPhase.Breathe)
+                        : new CountedBeat(beat - sounding + 1, restWords, BeatPhase.Rest)
+                );
         }
 
         return beats;
     }
 
     /// <summary>What an approach does with the mouthpiece in the rests; empty off the mouthpiece.</summary>
-    public static string RestWords(Approach approach, SoundStage on) => on == SoundStage.Lips ? "" : approach["mp.rests"] == "a" ? "the rim stays on" : "take it off, set it anew";
+    public static string RestWords(Approach approach, SoundStage on) =>
+        on == SoundStage.Lips ? ""
+        : approach["mp.rests"] == "a" ? "the rim stays on"
+        : "take it off, set it anew";
 }

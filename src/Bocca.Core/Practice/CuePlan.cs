@@ -9,7 +9,14 @@ namespace Bocca.Core.Practice;
 /// <param name="Label">What it is called while it is counted; empty for nothing.</param>
 /// <param name="Heights">Semitones from the drill's own middle, each for an equal share of the sound.</param>
 /// <param name="Glides">Whether the pitch glides from height to height rather than stepping.</param>
-public sealed record Cue(double StartBeat, double SoundBeats, double RestBeats, string Label, IReadOnlyList<double> Heights, bool Glides = false)
+public sealed record Cue(
+    double StartBeat,
+    double SoundBeats,
+    double RestBeats,
+    string Label,
+    IReadOnlyList<double> Heights,
+    bool Glides = false
+)
 {
     /// <summary>A single steady height at the middle.</summary>
     public static IReadOnlyList<double> Level { get; } = [0];
@@ -42,9 +49,10 @@ public sealed record CuePlan(double Tempo, IReadOnlyList<Cue> Tries)
     /// <param name="restBeats">Beats of rest after each.</param>
     /// <param name="times">How many.</param>
     public CuePlan(double tempo, int soundBeats, int restBeats, int times)
-        : this(tempo, [.. Enumerable.Range(0, times).Select(i => new Cue(i * (soundBeats + restBeats), soundBeats, restBeats, "", Cue.Level))])
-    {
-    }
+        : this(
+            tempo,
+            [.. Enumerable.Range(0, times).Select(i => new Cue(i * (soundBeats + restBeats), soundBeats, restBeats, "", Cue.Level))]
+        ) { }
 
     /// <summary>The slowest and fastest tempo, beats a minute (ours, editable).</summary>
     public static (double Slowest, double Fastest) TempoRange { get; } = (40, 160);

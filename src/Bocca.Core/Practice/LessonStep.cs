@@ -7,7 +7,14 @@ namespace Bocca.Core.Practice;
 /// <param name="DoneWhen">Its gate (ours, editable).</param>
 /// <param name="UsualTime">How long it usually takes (common practice).</param>
 /// <param name="Families">The instruments that have it; null for all.</param>
-public sealed record LessonStep(string Id, string Name, string Aim, string DoneWhen, string UsualTime, IReadOnlyList<string>? Families = null)
+public sealed record LessonStep(
+    string Id,
+    string Name,
+    string Aim,
+    string DoneWhen,
+    string UsualTime,
+    IReadOnlyList<string>? Families = null
+)
 {
     private static readonly Lazy<IReadOnlyList<LessonStep>> Shipped = new(() => EmbeddedData.Read<List<LessonStep>>("steps.json"));
 
@@ -26,7 +33,10 @@ public static class LessonPath
     /// <summary>The steps of an instrument's family in the order of an approach; those it leaves out are not there.</summary>
     public static IReadOnlyList<PlacedStep> Of(Approach approach, string family)
     {
-        var steps = LessonStep.All.Where(step => step.Families is null || step.Families.Contains(family)).Select(step => new PlacedStep(step, false)).ToList();
+        var steps = LessonStep
+            .All.Where(step => step.Families is null || step.Families.Contains(family))
+            .Select(step => new PlacedStep(step, false))
+            .ToList();
         if (approach["stage.lips"] == "b")
             Replace(steps, "lips", step => step with { Optional = true });
         if (approach["stage.lips"] == "c")

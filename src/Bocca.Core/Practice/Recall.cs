@@ -27,13 +27,33 @@ public readonly record struct Recall(double StabilityDays, double Difficulty)
     /// <summary>The likelihood of recall at which it is due again.</summary>
     public const double DueAt = 0.9;
 
-    private const double ShortestStability = 0.001, LongestStability = 36500;
+    private const double ShortestStability = 0.001,
+        LongestStability = 36500;
 
     /// <summary>The default parameters w0 to w20.</summary>
     private static readonly double[] W =
     [
-        0.212, 1.2931, 2.3065, 8.2956, 6.4133, 0.8334, 3.0194, 0.001, 1.8722, 0.1666, 0.796,
-        1.4835, 0.0614, 0.2629, 1.6483, 0.6014, 1.8729, 0.5425, 0.0912, 0.0658, 0.1542,
+        0.212,
+        1.2931,
+        2.3065,
+        8.2956,
+        6.4133,
+        0.8334,
+        3.0194,
+        0.001,
+        1.8722,
+        0.1666,
+        0.796,
+        1.4835,
+        0.0614,
+        0.2629,
+        1.6483,
+        0.6014,
+        1.8729,
+        0.5425,
+        0.0912,
+        0.0658,
+        0.1542,
     ];
 
     private static double Factor => Math.Pow(0.9, -1 / W[20]) - 1;
@@ -54,7 +74,10 @@ public readonly record struct Recall(double StabilityDays, double Difficulty)
     public Recall After(int days, RecallGrade grade)
     {
         ArgumentOutOfRangeException.ThrowIfNegative(days);
-        var stability = days == 0 ? SameDay(grade) : grade == RecallGrade.Again ? Forgotten(days) : Recalled(days, grade);
+        var stability =
+            days == 0 ? SameDay(grade)
+            : grade == RecallGrade.Again ? Forgotten(days)
+            : Recalled(days, grade);
         return new Recall(Math.Clamp(stability, ShortestStability, LongestStability), NextDifficulty(grade));
     }
 
@@ -73,12 +96,24 @@ public readonly record struct Recall(double StabilityDays, double Difficulty)
         return StabilityDays * (grade >= RecallGrade.Hard ? Math.Max(growth, 1) : growth);
     }
 
-    private double Recalled(double days, RecallGrade grade) => StabilityDays * (1
-        + (Math.Exp(W[8]) * (11 - Difficulty) * Math.Pow(StabilityDays, -W[9]) * (Math.Exp((1 - LikelihoodAfter(days)) * W[10]) - 1)
-            * (grade == RecallGrade.Hard ? W[15] : 1) * (grade == RecallGrade.Easy ? W[16] : 1)));
+    private double Recalled(double days, RecallGrade grade) =>
+        StabilityDays
+        * (
+            1
+            + (
+                Math.Exp(W[8])
+                * (11 - Difficulty)
+                * Math.Pow(StabilityDays, -W[9])
+                * (Math.Exp((1 - LikelihoodAfter(days)) * W[10]) - 1)
+                * (grade == RecallGrade.Hard ? W[15] : 1)
+                * (grade == RecallGrade.Easy ? W[16] : 1)
+            )
+        );
 
     /// <summary>After forgetting it is never firmer than before.</summary>
-    private double Forgotten(double days) => Math.Min(
-        W[11] * Math.Pow(Difficulty, -W[12]) * (Math.Pow(StabilityDays + 1, W[13]) - 1) * Math.Exp((1 - LikelihoodAfter(days)) * W[14]),
-        StabilityDays / Math.Exp(W[17] * W[18]));
+    private double Forgotten(double days) =>
+        Math.Min(
+            W[11] * Math.Pow(Difficulty, -W[12]) * (Math.Pow(StabilityDays + 1, W[13]) - 1) * Math.Exp((1 - LikelihoodAfter(days)) * W[14]),
+            StabilityDays / Math.Exp(W[17] * W[18])
+        );
 }

@@ -3,7 +3,9 @@ using System.Text;
 
 namespace Bocca.Core.Score;
 
-/// <summary>Writes a standard MIDI file, format 1 (published: MIDI Association, Standard MIDI Files 1.0): a track for the tempo, then one a part.</summary>
+/// <summary>
+/// Writes a standard MIDI file, format 1 (published: MIDI Association, Standard MIDI Files 1.0): a track for the tempo, then one a part.
+/// </summary>
 public static class MidiWriter
 {
     private const byte Velocity = 80;

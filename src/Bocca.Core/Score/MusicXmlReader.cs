@@ -18,7 +18,9 @@ public static class MusicXmlReader
     /// <summary>Elements inside elements, at most.</summary>
     public const int MostDepth = 64;
 
-    private const int MostPackedFiles = 200, MostParts = 40, MostNotes = 200_000;
+    private const int MostPackedFiles = 200,
+        MostParts = 40,
+        MostNotes = 200_000;
 
     /// <summary>Reads a score.</summary>
     /// <param name="file">The file's bytes, plain XML or a zip of it.</param>
@@ -38,9 +40,10 @@ public static class MusicXmlReader
         }
     }
 
-    private static byte[] Bounded(byte[] bytes, string what) => bytes.Length <= MostBytes
-        ? bytes
-        : throw new InvalidDataException($"{what} is larger than {MostBytes / 1_000_000} MB; split the piece.");
+    private static byte[] Bounded(byte[] bytes, string what) =>
+        bytes.Length <= MostBytes
+            ? bytes
+            : throw new InvalidDataException($"{what} is larger than {MostBytes / 1_000_000} MB; split the piece.");
 
     /// <summary>The score inside a packed file: the one its container names.</summary>
     private static byte[] Unpacked(byte[] file)
@@ -50,12 +53,21 @@ public static class MusicXmlReader
             using var zip = new ZipArchive(new MemoryStream(file), ZipArchiveMode.Read);
             if (zip.Entries.Count > MostPackedFiles)
                 throw new InvalidDataException($"The packed file holds {zip.Entries.Count} files; a score has a few.");
-            var container = zip.GetEntry("META-INF/container.xml") ?? throw new InvalidDataException("The packed file has no META-INF/container.xml, so it does not say which score is in it.");
-            var path = Parsed(Taken(container)).Descendants().FirstOrDefault(element => element.Name.LocalName == "rootfile")?.Attribute("full-path")?.Value;
+            var container =
+                zip.GetEntry("META-INF/container.xml")
+                ?? throw new InvalidDataException(
+                    "The packed file has no META-INF/container.xml, so it does not say which score is in it."
+                );
+            var path = Parsed(Taken(container))
+                .Descendants()
+                .FirstOrDefault(element => element.Name.LocalName == "rootfile")
+                ?.Attribute("full-path")
+                ?.Value;
             var entry = path is null ? null : zip.GetEntry(path);
             return Taken(entry ?? throw new InvalidDataException($"The packed file names '{path}' as its score and does not hold it."));
         }
-        catch (InvalidDataException problem) when (problem.GetType() == typeof(InvalidDataException) && problem.Source == "System.IO.Compression")
+        catch (InvalidDataException problem)
+            when (problem.GetType() == typeof(InvalidDataException) && problem.Source == "System.IO.Compression")
         {
             throw new InvalidDataException("The packed file is damaged.", problem);
         }
@@ -75,7 +87,15 @@ public static class MusicXmlReader
 
     private static XDocument Parsed(byte[] xml)
     {
-        var settings = new XmlReaderSettings { DtdProcessing = DtdProcessing.Ignore, XmlResolver = null, MaxCharactersInDocument = MostBytes, IgnoreComments = true, IgnoreProcessingInstructions = true, IgnoreWhitespace = true };
+        var settings = new XmlReaderSettings
+        {
+            DtdProcessing = DtdProcessing.Ignore,
+            XmlResolver = null,
+            MaxCharactersInDocument = MostBytes,
+            IgnoreComments = true,
+            IgnoreProcessingInstructions = true,
+            IgnoreWhitespace = true,
+        };
         // Depth first: building a tree of any depth would come too late to refuse it.
         using (var scan = XmlReader.Create(new MemoryStream(xml), settings))
         {
@@ -92,11 +112,16 @@ public static class MusicXmlReader
     {
         var root = document.Root!;
         if (root.Name.LocalName != "score-partwise")
-            throw new InvalidDataException(root.Name.LocalName == "score-timewise"
-                ? "The score is written time by time; save it part by part (score-partwise)."
-                : $"This is not a score: its outermost element is '{root.Name.LocalName}'.");
-        var names = root.Elements("part-list").Elements("score-part").Where(part => part.Attribute("id") is not null)
-            .GroupBy(part => part.Attribute("id")!.Value).ToDictionary(group => group.Key, group => group.First().Element("part-name")?.Value.Trim() ?? "");
+            throw new InvalidDataException(
+                root.Name.LocalName == "score-timewise"
+                    ? "The score is written time by time; save it part by part (score-partwise)."
+                    : $"This is not a score: its outermost element is '{root.Name.LocalName}'."
+            );
+        var names = root.Elements("part-list")
+            .Elements("score-part")
+            .Where(part => part.Attribute("id") is not null)
+            .GroupBy(part => part.Attribute("id")!.Value)
+            .ToDictionary(group => group.Key, group => group.First().Element("part-name")?.Value.Trim() ?? "");
         var parts = root.Elements("part").Take(MostParts + 1).ToList();
         if (parts.Count is 0 or > MostParts)
             throw new InvalidDataException(parts.Count == 0 ? "The score has no part." : $"The score has more than {MostParts} parts.");
@@ -105,13 +130,19 @@ public static class MusicXmlReader
         return new MusicScore(
             root.Element("work")?.Element("work-title")?.Value.Trim() ?? root.Element("movement-title")?.Value.Trim() ?? "",
             TempoOf(root),
-            [.. parts.Select(part => new PartReader(names.GetValueOrDefault(part.Attribute("id")?.Value ?? "", "")).Read(part))]);
+            [.. parts.Select(part => new PartReader(names.GetValueOrDefault(part.Attribute("id")?.Value ?? "", "")).Read(part))]
+        );
     }
 
     private static double TempoOf(XElement root)
     {
-        var sound = root.Descendants("sound").Select(element => element.Attribute("tempo")?.Value).FirstOrDefault(tempo => tempo is not null);
+        var sound = root.Descendants("sound")
+            .Select(element => element.Attribute("tempo")?.Value)
+            .FirstOrDefault(tempo => tempo is not null);
         var printed = root.Descendants("per-minute").Select(element => element.Value).FirstOrDefault();
-        return double.TryParse(sound ?? printed, NumberStyles.Float, CultureInfo.InvariantCulture, out var tempo) && tempo is >= 10 and <= 400 ? tempo : 80;
+        return
+            double.TryParse(sound ?? printed, NumberStyles.Float, CultureInfo.InvariantCulture, out var tempo) && tempo is >= 10 and <= 400
+            ? tempo
+            : 80;
     }
 }

@@ -15,42 +15,70 @@ public static class MusicXmlWriter
         var score = new XElement(
             "score-partwise",
             new XAttribute("version", "4.0"),
-            new XElement("part-list", rows.Select((row, i) => new XElement("score-part", new XAttribute("id", $"P{i + 1}"), new XElement("part-name", row.Part)))),
-            rows.Select((row, i) => new XElement("part", new XAttribute("id", $"P{i + 1}"), Measures(row, i == 0 ? "" : $"p{i + 1}"))));
+            new XElement(
+                "part-list",
+                rows.Select((row, i) => new XElement("score-part", new XAttribute("id", $"P{i + 1}"), new XElement("part-name", row.Part)))
+            ),
+            rows.Select((row, i) => new XElement("part", new XAttribute("id", $"P{i + 1}"), Measures(row, i == 0 ? "" : $"p{i + 1}")))
+        );
         return $"<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n{score}";
     }
 
-    /// <summary>A whole score: key, clef, transposition, slurs, ties, breath marks, tempo, and lines of text under the notes; note n of the first part has the id <c>n1</c>, <c>n2</c> ...</summary>
+    /// <summary>
+    /// A whole score: key, clef, transposition, slurs, ties, breath marks, tempo, and lines of text under the notes; note n of the first
+    /// part has the id <c>n1</c>, <c>n2</c> ...
+    /// </summary>
     public static string Write(MusicScore score)
     {
         var document = new XElement(
             "score-partwise",
             new XAttribute("version", "4.0"),
             score.Title == "" ? null : new XElement("work", new XElement("work-title", score.Title)),
-            new XElement("part-list", score.Parts.Select((part, i) => new XElement("score-part", new XAttribute("id", $"P{i + 1}"), new XElement("part-name", part.Name)))),
-            score.Parts.Select((part, i) => new PartWriter(part, i == 0 ? "" : $"p{i + 1}", score.ShowsTempo ? score.Tempo : null).Write($"P{i + 1}")));
+            new XElement(
+                "part-list",
+                score.Parts.Select(
+                    (part, i) => new XElement("score-part", new XAttribute("id", $"P{i + 1}"), new XElement("part-name", part.Name))
+                )
+            ),
+            score.Parts.Select(
+                (part, i) => new PartWriter(part, i == 0 ? "" : $"p{i + 1}", score.ShowsTempo ? score.Tempo : null).Write($"P{i + 1}")
+            )
+        );
         return $"<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n{document}";
     }
 
-    private static IEnumerable<XElement> Measures(NoteRow row, string prefix) => row.Written.Select((pitch, i) => new XElement(
-        "measure",
-        new XAttribute("number", i + 1),
-        i > 0 && row.NotesInLine > 0 && i % row.NotesInLine == 0 ? new XElement("print", new XAttribute("new-system", "yes")) : null,
-        i == 0 ? Attributes(row.Clef, 0, 4, 1, row.ToSounding) : null,
-        Note(pitch, $"{prefix}n{i + 1}", row.Under.Count > i ? row.Under[i] : ""),
-        new XElement("barline", new XAttribute("location", "right"), new XElement("bar-style", "none"))));
+    private static IEnumerable<XElement> Measures(NoteRow row, string prefix) =>
+        row.Written.Select(
+            (pitch, i) =>
+                new XElement(
+                    "measure",
+                    new XAttribute("number", i + 1),
+                    i > 0 && row.NotesInLine > 0 && i % row.NotesInLine == 0
+                        ? new XElement("print", new XAttribute("new-system", "yes"))
+                        : null,
+                    i == 0 ? Attributes(row.Clef, 0, 4, 1, row.ToSounding) : null,
+                    Note(pitch, $"{prefix}n{i + 1}", row.Under.Count > i ? row.Under[i] : ""),
+                    new XElement("barline", new XAttribute("location", "right"), new XElement("bar-style", "none"))
+                )
+        );
 
     /// <summary>Clef, key, and a time signature that is not printed: exercises have phrases, not bars.</summary>
     internal static XElement Attributes(Clef clef, int fifths, int beats, int divisions, Interval toSounding)
     {
-        var (sign, line) = clef switch { Clef.Treble => ("G", 2), Clef.Bass => ("F", 4), _ => ("C", 4) };
+        var (sign, line) = clef switch
+        {
+            Clef.Treble => ("G", 2),
+            Clef.Bass => ("F", 4),
+            _ => ("C", 4),
+        };
         return new XElement(
             "attributes",
             new XElement("divisions", divisions),
             new XElement("key", new XElement("fifths", fifths)),
             new XElement("time", new XAttribute("print-object", "no"), new XElement("beats", beats), new XElement("beat-type", 4)),
             new XElement("clef", new XElement("sign", sign), new XElement("line", line)),
-            Transpose(toSounding));
+            Transpose(toSounding)
+        );
     }
 
     /// <summary>How the part sounds: octaves apart from the rest, as the format wants it.</summary>
@@ -63,15 +91,36 @@ public static class MusicXmlWriter
             "transpose",
             new XElement("diatonic", toSounding.Steps - (7 * octaves)),
             new XElement("chromatic", toSounding.Semitones - (12 * octaves)),
-            octaves == 0 ? null : new XElement("octave-change", octaves));
+            octaves == 0 ? null : new XElement("octave-change", octaves)
+        );
     }
 
-    private static XElement Note(Pitch pitch, string id, string under) => new(
-        "note",
-        new XAttribute("id", id),
-        new XElement("pitch", new XElement("step", pitch.Letter), pitch.Alter == 0 ? null : new XElement("alter", pitch.Alter), new XElement("octave", pitch.Octave)),
-        new XElement("duration", 4),
-        new XElement("type", "whole"),
-        pitch.Alter == 0 ? null : new XElement("accidental", pitch.Alter switch { 1 => "sharp", -1 => "flat", 2 => "double-sharp", _ => "flat-flat" }),
-        under == "" ? null : new XElement("lyric", new XAttribute("number", 1), new XElement("syllabic", "single"), new XElement("text", under)));
+    private static XElement Note(Pitch pitch, string id, string under) =>
+        new(
+            "note",
+            new XAttribute("id", id),
+            new XElement(
+                "pitch",
+                new XElement("step", pitch.Letter),
+                pitch.Alter == 0 ? null : new XElement("alter", pitch.Alter),
+                new XElement("octave", pitch.Octave)
+            ),
+            new XElement("duration", 4),
+            new XElement("type", "whole"),
+            pitch.Alter == 0
+                ? null
+                : new XElement(
+                    "accidental",
+                    pitch.Alter switch
+                    {
+                        1 => "sharp",
+                        -1 => "flat",
+                        2 => "double-sharp",
+                        _ => "flat-flat",
+                    }
+                ),
+            under == ""
+                ? null
+                : new XElement("lyric", new XAttribute("number", 1), new XElement("syllabic", "single"), new XElement("text", under))
+        );
 }

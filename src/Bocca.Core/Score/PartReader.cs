@@ -38,7 +38,12 @@ internal sealed class PartReader(string name)
     /// <summary>Grace and cue notes are no part of the line; of a chord its first note is, of several voices the first.</summary>
     private bool IsRead(XElement note)
     {
-        if (note.Element("grace") is not null || note.Element("cue") is not null || note.Element("chord") is not null || note.Element("staff")?.Value is not (null or "1"))
+        if (
+            note.Element("grace") is not null
+            || note.Element("cue") is not null
+            || note.Element("chord") is not null
+            || note.Element("staff")?.Value is not (null or "1")
+        )
             return false;
         var voice = note.Element("voice")?.Value ?? "1";
         _voice ??= voice;
@@ -52,12 +57,19 @@ internal sealed class PartReader(string name)
         if (attributes.Element("key")?.Element("fifths") is { } fifths)
             _fifths ??= (int)Number(fifths, measure, -7, 7);
         if (attributes.Elements("clef").FirstOrDefault() is { } clef)
-            _clef ??= (clef.Element("sign")?.Value, clef.Element("line")?.Value) switch { ("F", _) => Clef.Bass, ("C", "4") => Clef.Tenor, _ => Clef.Treble };
+            _clef ??= (clef.Element("sign")?.Value, clef.Element("line")?.Value) switch
+            {
+                ("F", _) => Clef.Bass,
+                ("C", "4") => Clef.Tenor,
+                _ => Clef.Treble,
+            };
         if (attributes.Element("transpose") is { } transpose)
         {
             var octaves = transpose.Element("octave-change") is { } change ? (int)Number(change, measure, -4, 4) : 0;
             var chromatic = (int)Number(transpose.Element("chromatic") ?? throw Bad(measure, "transposes by nothing"), measure, -36, 36);
-            var diatonic = transpose.Element("diatonic") is { } steps ? (int)Number(steps, measure, -24, 24) : (int)Math.Round(chromatic * 7 / 12.0);
+            var diatonic = transpose.Element("diatonic") is { } steps
+                ? (int)Number(steps, measure, -24, 24)
+                : (int)Math.Round(chromatic * 7 / 12.0);
             _toSounding = new Interval(diatonic + (7 * octaves), chromatic + (12 * octaves));
         }
     }
@@ -67,7 +79,10 @@ internal sealed class PartReader(string name)
         var duration = Number(note.Element("duration") ?? throw Bad(measure, "has a note without a duration"), measure, 0, 1_000_000);
         var notations = note.Elements("notations").ToList();
         bool Has(string name, string type) => notations.Elements(name).Any(mark => mark.Attribute("type")?.Value == type);
-        return new ScoreNote(note.Element("pitch") is { } pitch ? PitchOf(pitch, measure) : null, (int)Math.Round(duration * MusicScore.TicksPerQuarter / _divisions))
+        return new ScoreNote(
+            note.Element("pitch") is { } pitch ? PitchOf(pitch, measure) : null,
+            (int)Math.Round(duration * MusicScore.TicksPerQuarter / _divisions)
+        )
         {
             SlurBegins = Has("slur", "start"),
             SlurEnds = Has("slur", "stop"),
@@ -82,7 +97,9 @@ internal sealed class PartReader(string name)
         var lines = new List<string>();
         foreach (var lyric in note.Elements("lyric"))
         {
-            var line = int.TryParse(lyric.Attribute("number")?.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? Math.Clamp(number, 1, 9) : lines.Count + 1;
+            var line = int.TryParse(lyric.Attribute("number")?.Value, NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+                ? Math.Clamp(number, 1, 9)
+                : lines.Count + 1;
             while (lines.Count < line)
                 lines.Add("");
             lines[line - 1] = string.Concat(lyric.Elements("text").Select(text => text.Value)).Trim();
@@ -101,7 +118,9 @@ internal sealed class PartReader(string name)
     }
 
     private static double Number(XElement element, XElement measure, double least, double most) =>
-        double.TryParse(element.Value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && number >= least && number <= most
+        double.TryParse(element.Value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number)
+        && number >= least
+        && number <= most
             ? number
             : throw Bad(measure, $"has '{element.Value}' for {element.Name.LocalName}, which is from {least} to {most}");
 

@@ -45,7 +45,11 @@ internal sealed record AirColumn(IReadOnlyList<Resonance> Resonances, double Rad
     }
 
     /// <summary>The same column with every resonance moved by a ratio.</summary>
-    public AirColumn Scaled(double ratio) => this with { Resonances = [.. Resonances.Select(resonance => resonance with { Hertz = resonance.Hertz * ratio })] };
+    public AirColumn Scaled(double ratio) =>
+        this with
+        {
+            Resonances = [.. Resonances.Select(resonance => resonance with { Hertz = resonance.Hertz * ratio })],
+        };
 
     private static AirColumn OfTube(LipBuild build, double partialOne)
     {

@@ -7,6 +7,7 @@ internal sealed class BreathNoise(Random random, double level)
 {
     private const double Low = 0.042;
     private const double High = 0.51;
+
     // Makes the RMS of the coloured noise what was asked for; measured over ten seconds of it.
     private const double Gain = 2.8;
     private double _slow;

@@ -92,7 +92,12 @@ public sealed record Fault(FaultKind Kind, double Amount, IReadOnlySet<int>? Tri
 
     /// <summary>The name on the command line: <c>air-first</c> for <see cref="FaultKind.AirFirst"/>.</summary>
     public static string NameOf(FaultKind kind) =>
-        string.Concat(kind.ToString().Select((letter, i) => i > 0 && char.IsUpper(letter) ? $"-{char.ToLowerInvariant(letter)}" : $"{char.ToLowerInvariant(letter)}"));
+        string.Concat(
+            kind.ToString()
+                .Select(
+                    (letter, i) => i > 0 && char.IsUpper(letter) ? $"-{char.ToLowerInvariant(letter)}" : $"{char.ToLowerInvariant(letter)}"
+                )
+        );
 
     /// <summary>Reads <c>NAME=AMOUNT</c>, or <c>NAME=AMOUNT@2,3</c> for some tries only.</summary>
     /// <exception cref="FormatException">It is no such fault; the message names it and what there is.</exception>
@@ -102,17 +107,27 @@ public sealed record Fault(FaultKind Kind, double Amount, IReadOnlySet<int>? Tri
         var name = equals < 0 ? text : text[..equals];
         var kinds = Enum.GetValues<FaultKind>();
         if (!kinds.Any(known => NameOf(known) == name))
-            throw new FormatException($"'{name}' is not a fault the practice player knows; it knows {string.Join(", ", kinds.Select(NameOf))}.");
+            throw new FormatException(
+                $"'{name}' is not a fault the practice player knows; it knows {string.Join(", ", kinds.Select(NameOf))}."
+            );
         var kind = kinds.First(known => NameOf(known) == name);
         var parts = equals < 0 ? [] : text[(equals + 1)..].Split('@');
         var (least, most, unit) = Bounds[kind];
-        if (parts.Length is 0 or > 2 || !double.TryParse(parts[0], NumberStyles.Float, CultureInfo.InvariantCulture, out var amount) || !(amount >= least && amount <= most))
+        if (
+            parts.Length is 0 or > 2
+            || !double.TryParse(parts[0], NumberStyles.Float, CultureInfo.InvariantCulture, out var amount)
+            || !(amount >= least && amount <= most)
+        )
             throw new FormatException($"'{text}': write {name}=AMOUNT, with {least} to {most} {unit}.");
         if (parts.Length == 1)
             return new Fault(kind, amount);
         var tries = new HashSet<int>();
         foreach (var part in parts[1].Split(','))
-            if (!int.TryParse(part, NumberStyles.None, CultureInfo.InvariantCulture, out var number) || number is < 1 or > 99 || !tries.Add(number))
+            if (
+                !int.TryParse(part, NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+                || number is < 1 or > 99
+                || !tries.Add(number)
+            )
                 throw new FormatException($"'{text}': after @ come the numbers of tries, such as 2,3.");
         return new Fault(kind, amount, tries);
     }

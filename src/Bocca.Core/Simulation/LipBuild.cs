@@ -10,7 +10,17 @@ namespace Bocca.Core.Simulation;
 /// <param name="TubePeakHz">Where the resonances of the whole instrument stand highest, hertz.</param>
 /// <param name="TubeOhm">Their height there.</param>
 /// <param name="Basis">Where the numbers come from.</param>
-internal sealed record LipBuild(string Family, double FirstHz, double RestMm, double WidthMm, double CupHz, double CupOhm, double TubePeakHz, double TubeOhm, string Basis)
+internal sealed record LipBuild(
+    string Family,
+    double FirstHz,
+    double RestMm,
+    double WidthMm,
+    double CupHz,
+    double CupOhm,
+    double TubePeakHz,
+    double TubeOhm,
+    string Basis
+)
 {
     private static readonly Lazy<IReadOnlyList<LipBuild>> Shipped = new(() => EmbeddedData.Read<List<LipBuild>>("lips.json"));
 

@@ -72,7 +72,9 @@ internal sealed class LipModel
     /// <summary>Height of the opening at the last step, metres; negative while the lips press on each other.</summary>
     public double Lift => _lift;
 
-    /// <summary>What holds the breath back behind the lips, pascal seconds per cubic metre: the wider the lips, the wider the throat.</summary>
+    /// <summary>
+    /// What holds the breath back behind the lips, pascal seconds per cubic metre: the wider the lips, the wider the throat.
+    /// </summary>
     public static double LungOhm(LipBuild build, bool alone) => alone ? OhmAlone : 2e6 / (build.RestMm * build.WidthMm);
 
     /// <summary>
@@ -116,7 +118,8 @@ internal sealed class LipModel
     /// <summary>Every resonance a step on without flow, and what a unit of flow would add to their sum.</summary>
     private (double Free, double Ohm) Column()
     {
-        double free = 0, ohm = 0;
+        double free = 0,
+            ohm = 0;
         for (var i = 0; i < _omega.Length; i++)
         {
             var spring = Step * _omega[i] * _omega[i];
@@ -158,7 +161,10 @@ internal sealed class LipModel
         _width = _build.WidthMm / 1000 * Math.Pow(_openingNow, 0.8);
         // Lips that press on each other are stretched by it.
         _omega0 = 2 * Math.PI * handles.TensionHz * Math.Pow(Math.Min(1, _openingNow), -0.07);
-        _mass = MassPerArea * Math.Clamp(Math.Pow(_openingNow, 0.5), 0.25, 1.5) * Math.Pow(_build.FirstHz / handles.TensionHz, _alone ? 1.7 : 1);
+        _mass =
+            MassPerArea
+            * Math.Clamp(Math.Pow(_openingNow, 0.5), 0.25, 1.5)
+            * Math.Pow(_build.FirstHz / handles.TensionHz, _alone ? 1.7 : 1);
         _damping = _omega0 / Math.Clamp((_alone ? SharpnessAlone : Sharpness) * Math.Pow(_openingNow, -0.15), 2.5, 20);
     }
 
@@ -167,7 +173,9 @@ internal sealed class LipModel
         // Alone, the mouth's own swing is what drives the lips; most of its standing pressure is borne by their hold.
         var drive = _alone ? _mouth - (0.7 * lungs) : pressure;
         var closed = _lift < 0;
-        var pull = (_omega0 * _omega0 * ((closed ? ClosedStiffness * _lift : _lift) - (_openingNow * _rest))) + ((closed ? ClosedDamping : 1) * _damping * _speed);
+        var pull =
+            (_omega0 * _omega0 * ((closed ? ClosedStiffness * _lift : _lift) - (_openingNow * _rest)))
+            + ((closed ? ClosedDamping : 1) * _damping * _speed);
         _speed += Step * ((drive / _mass) - pull);
         _lift += Step * _speed;
     }

@@ -12,7 +12,8 @@ namespace Bocca.Core.Simulation;
 /// <param name="Air">How much breath: 0 none, 50 as usual, 100 all there is.</param>
 public sealed record LipSetting(double Tension, double Opening, double Air)
 {
-    private const double LowestPartial = 1.5, HighestPartial = 8.6;
+    private const double LowestPartial = 1.5,
+        HighestPartial = 8.6;
     private const double MostOpen = 9;
 
     /// <summary>The setting at which a partial speaks on its usual opening and air.</summary>
@@ -20,10 +21,15 @@ public sealed record LipSetting(double Tension, double Opening, double Air)
         new(Math.Clamp(100 * Math.Log(0.965 * partial / LowestPartial) / Math.Log(HighestPartial / LowestPartial), 0, 100), 50, 50);
 
     /// <summary>The handles of the model on a tube with this first partial.</summary>
-    internal LipHandles On(double partialOneHz) => On(partialOneHz, Opening, Air) with { TensionHz = partialOneHz * LowestPartial * Math.Pow(HighestPartial / LowestPartial, Within(Tension)) };
+    internal LipHandles On(double partialOneHz) =>
+        On(partialOneHz, Opening, Air) with
+        {
+            TensionHz = partialOneHz * LowestPartial * Math.Pow(HighestPartial / LowestPartial, Within(Tension)),
+        };
 
     /// <summary>The handles of the model for lips of this frequency.</summary>
-    internal static LipHandles On(double tensionHz, double opening, double air) => new(tensionHz, Math.Pow(MostOpen, (2 * Within(opening)) - 1), 2 * LipTuning.UsualPressure * Within(air));
+    internal static LipHandles On(double tensionHz, double opening, double air) =>
+        new(tensionHz, Math.Pow(MostOpen, (2 * Within(opening)) - 1), 2 * LipTuning.UsualPressure * Within(air));
 
     private static double Within(double handle) => Math.Clamp(handle, 0, 100) / 100;
 }
@@ -53,7 +59,16 @@ public enum LipOutcome
 /// <param name="NoiseDb">Level of the tone over its own noise, decibels; null without a tone.</param>
 /// <param name="LevelDb">Level against the usual setting, decibels.</param>
 /// <param name="Sentence">What was heard and why, for people.</param>
-public sealed record LipTrial(MonoSound Sound, LipOutcome Outcome, double? Hertz, int? Partial, double? Cents, double? NoiseDb, double LevelDb, string Sentence)
+public sealed record LipTrial(
+    MonoSound Sound,
+    LipOutcome Outcome,
+    double? Hertz,
+    int? Partial,
+    double? Cents,
+    double? NoiseDb,
+    double LevelDb,
+    string Sentence
+)
 {
     private const double Seconds = 1.5;
     private const double SettledFrom = 0.6;
@@ -102,13 +117,25 @@ public sealed record LipTrial(MonoSound Sound, LipOutcome Outcome, double? Hertz
 
     private static LipTrial Judge(MonoSound sound, LipSetting setting, SoundStage on, double partialOne)
     {
-        var frames = PitchTrack.Of(sound).Frames.Where(frame => frame.TimeSeconds >= SettledFrom && frame.TimeSeconds < Seconds - 0.1).ToList();
+        var frames = PitchTrack
+            .Of(sound)
+            .Frames.Where(frame => frame.TimeSeconds >= SettledFrom && frame.TimeSeconds < Seconds - 0.1)
+            .ToList();
         var level = frames.Select(frame => frame.LevelDb).Median() - (20 * Math.Log10(0.1));
         var voiced = frames.Where(frame => frame.Voiced).ToList();
         if (voiced.Count < frames.Count / 4 || level < UnheardDb)
         {
             var loud = level > UnheardDb;
-            return new LipTrial(sound, loud ? LipOutcome.AirOnly : LipOutcome.Silence, null, null, null, null, level, NoTone(setting.Opening, setting.Air, loud));
+            return new LipTrial(
+                sound,
+                loud ? LipOutcome.AirOnly : LipOutcome.Silence,
+                null,
+                null,
+                null,
+                null,
+                level,
+                NoTone(setting.Opening, setting.Air, loud)
+            );
         }
 
         var hertz = voiced.Select(frame => frame.FrequencyHz).Median();
@@ -119,7 +146,16 @@ public sealed record LipTrial(MonoSound Sound, LipOutcome Outcome, double? Hertz
         var cents = Tuning.Cents(partial * partialOne, hertz);
         var cracks = spread > SteadyCents || voiced.Count < 0.9 * frames.Count;
         var outcome = cracks ? LipOutcome.Cracks : LipOutcome.Speaks;
-        return new LipTrial(sound, outcome, hertz, partial, cents, noise, level, $"{Tone(on, outcome, hertz, partial, cents)} {Why(setting, noise, on)}".TrimEnd());
+        return new LipTrial(
+            sound,
+            outcome,
+            hertz,
+            partial,
+            cents,
+            noise,
+            level,
+            $"{Tone(on, outcome, hertz, partial, cents)} {Why(setting, noise, on)}".TrimEnd()
+        );
     }
 
     private static string Tone(SoundStage on, LipOutcome outcome, double hertz, int partial, double cents)
@@ -132,18 +168,20 @@ public sealed record LipTrial(MonoSound Sound, LipOutcome Outcome, double? Hertz
     }
 
     /// <summary>What lips so far apart, lips pressed together, and too much breath do to a tone.</summary>
-    internal const string Airy = "Airy: the lips stand so far apart that they no longer close, and more breath passes than is turned into tone.",
+    internal const string Airy =
+            "Airy: the lips stand so far apart that they no longer close, and more breath passes than is turned into tone.",
         Pinched = "Pinched: pressed together, little of the lips moves and little air passes; it comes out thin and sharp.",
         Forced = "Forced: more breath opens the lips further each time, louder and brighter, and drives the pitch up.";
 
-    private static string Why(LipSetting setting, double noise, SoundStage on) => setting switch
-    {
-        { Opening: >= 65 } when noise < 18 => Airy,
-        { Opening: <= 35 } => Pinched,
-        { Air: >= 80 } => Forced,
-        _ when on == SoundStage.Instrument => "The lips are near this place of the tube, and it holds them there.",
-        _ => "",
-    };
+    private static string Why(LipSetting setting, double noise, SoundStage on) =>
+        setting switch
+        {
+            { Opening: >= 65 } when noise < 18 => Airy,
+            { Opening: <= 35 } => Pinched,
+            { Air: >= 80 } => Forced,
+            _ when on == SoundStage.Instrument => "The lips are near this place of the tube, and it holds them there.",
+            _ => "",
+        };
 
     /// <summary>Why lips give no tone.</summary>
     internal static string NoTone(double opening, double air, bool loud)
@@ -151,7 +189,9 @@ public sealed record LipTrial(MonoSound Sound, LipOutcome Outcome, double? Hertz
         if (opening >= 60)
             return "Air without a tone: so far apart, the breath passes and nothing pulls the lips back.";
         if (air < 40)
-            return loud ? "Air without a tone: too little breath to set the lips swinging." : "Nothing: too little breath to set the lips swinging.";
+            return loud
+                ? "Air without a tone: too little breath to set the lips swinging."
+                : "Nothing: too little breath to set the lips swinging.";
         return opening <= 35
             ? "Nothing: the lips are pressed shut harder than the breath can part them."
             : "The lips hang between two places where the tube answers, and neither takes them.";

@@ -36,7 +36,8 @@ internal sealed record LipTuning(double TensionHz, double ColumnRatio, double Le
     public static LipTuning For(Instrument instrument, SoundStage on, Tube? tube, double hertz, double opening = 1) =>
         Known.GetOrAdd(
             (instrument.Id, tube?.Setting.ToString() ?? "", on, (int)Math.Round(hertz * 100), (int)Math.Round(opening * 100)),
-            _ => Find(LipBuild.Of(instrument.Family), AirColumn.Of(on, instrument, tube), on, hertz, opening));
+            _ => Find(LipBuild.Of(instrument.Family), AirColumn.Of(on, instrument, tube), on, hertz, opening)
+        );
 
     private static LipTuning Find(LipBuild build, AirColumn column, SoundStage on, double hertz, double opening)
     {
@@ -76,7 +77,8 @@ internal sealed record LipTuning(double TensionHz, double ColumnRatio, double Le
         }
 
         var swing = new Swings((least + most) / 2, model.Lift);
-        double squares = 0, flow = 0;
+        double squares = 0,
+            flow = 0;
         for (var i = 0; i < length; i++)
         {
             var sound = radiation.Next(model.Next(handles));
@@ -86,9 +88,18 @@ internal sealed record LipTuning(double TensionHz, double ColumnRatio, double Le
         }
 
         var level = Math.Sqrt(squares / length);
-        var speaks = swing.Turns > 2 && swing.Height > 0.9 * (most - least) && swing.Height > 0.2 * Math.Min(1, handles.Opening) * build.RestMm / 1000;
+        var speaks =
+            swing.Turns > 2
+            && swing.Height > 0.9 * (most - least)
+            && swing.Height > 0.2 * Math.Min(1, handles.Opening) * build.RestMm / 1000;
         var half = early.Skip(2 * warm / 3).DefaultIfEmpty(0).Max() / 2;
-        return new Run(speaks, speaks ? swing.TurnsASample * LipModel.Rate : 0, level, flow / length, (double)Array.FindIndex(early, sound => sound > half) / LipModel.Rate);
+        return new Run(
+            speaks,
+            speaks ? swing.TurnsASample * LipModel.Rate : 0,
+            level,
+            flow / length,
+            (double)Array.FindIndex(early, sound => sound > half) / LipModel.Rate
+        );
     }
 
     /// <summary>What a run of the model settled on.</summary>

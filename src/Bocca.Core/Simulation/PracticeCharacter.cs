@@ -21,8 +21,11 @@ public sealed record PracticeCharacter(string Id, string Name, IReadOnlyList<Fau
 
     /// <summary>The character with this id.</summary>
     /// <exception cref="ArgumentException">There is none; the message names those there are.</exception>
-    public static PracticeCharacter Get(string id) => All.FirstOrDefault(character => character.Id == id)
-        ?? throw new ArgumentException($"'{id}' is not something the practice player can do; it can do {string.Join(", ", All.Select(character => character.Id))}.");
+    public static PracticeCharacter Get(string id) =>
+        All.FirstOrDefault(character => character.Id == id)
+        ?? throw new ArgumentException(
+            $"'{id}' is not something the practice player can do; it can do {string.Join(", ", All.Select(character => character.Id))}."
+        );
 
     private static PracticeCharacter Of(string id, string name, params string[] faults) => new(id, name, [.. faults.Select(Fault.Parse)]);
 }

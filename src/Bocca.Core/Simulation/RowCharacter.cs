@@ -9,7 +9,14 @@ namespace Bocca.Core.Simulation;
 /// <param name="Faults">What goes wrong with the sound.</param>
 /// <param name="Share">How much of what is to sound does.</param>
 /// <param name="OnSlide">Whether it needs a slide; null for any instrument.</param>
-public sealed record RowCharacter(string Id, string Name, IReadOnlyList<RowMiss> Misses, IReadOnlyList<Fault> Faults, double Share = 1, bool? OnSlide = null)
+public sealed record RowCharacter(
+    string Id,
+    string Name,
+    IReadOnlyList<RowMiss> Misses,
+    IReadOnlyList<Fault> Faults,
+    double Share = 1,
+    bool? OnSlide = null
+)
 {
     /// <summary>All of them, the good take first.</summary>
     public static IReadOnlyList<RowCharacter> All { get; } =
@@ -17,20 +24,34 @@ public sealed record RowCharacter(string Id, string Name, IReadOnlyList<RowMiss>
         new("good", "plays it well", [], []),
         Of("one-low", "falls to the partial below", ["partial=-1"]),
         Of("one-high", "overshoots to the partial above", ["partial=1"]),
-        Of("valve", "forgets the second valve, or adds it", ["valve=2"]) with { OnSlide = false },
-        Of("slide-in", "stops the slide 3 cm short", ["slide-in=3"]) with { OnSlide = true },
-        Of("closes", "closes each note with the tongue", [], "closed-end=1") with { Share = 0.55 },
+        Of("valve", "forgets the second valve, or adds it", ["valve=2"]) with
+        {
+            OnSlide = false,
+        },
+        Of("slide-in", "stops the slide 3 cm short", ["slide-in=3"]) with
+        {
+            OnSlide = true,
+        },
+        Of("closes", "closes each note with the tongue", [], "closed-end=1") with
+        {
+            Share = 0.55,
+        },
         Of("swells", "starts slowly", [], "slow-start=260"),
         Of("silent", "does not speak the first time", [], "silent=0.5@1"),
     ];
 
     /// <summary>Those that can be played on an instrument.</summary>
-    public static IEnumerable<RowCharacter> For(Instrument instrument) => All.Where(character => character.OnSlide is null || character.OnSlide == instrument.Slide is not null);
+    public static IEnumerable<RowCharacter> For(Instrument instrument) =>
+        All.Where(character => character.OnSlide is null || character.OnSlide == instrument.Slide is not null);
 
     /// <summary>The character with this id.</summary>
     /// <exception cref="ArgumentException">There is none; the message names those there are.</exception>
-    public static RowCharacter Get(string id) => All.FirstOrDefault(character => character.Id == id)
-        ?? throw new ArgumentException($"'{id}' is not something the practice player can do; it can do {string.Join(", ", All.Select(character => character.Id))}.");
+    public static RowCharacter Get(string id) =>
+        All.FirstOrDefault(character => character.Id == id)
+        ?? throw new ArgumentException(
+            $"'{id}' is not something the practice player can do; it can do {string.Join(", ", All.Select(character => character.Id))}."
+        );
 
-    private static RowCharacter Of(string id, string name, string[] misses, params string[] faults) => new(id, name, [.. misses.Select(RowMiss.Parse)], [.. faults.Select(Fault.Parse)]);
+    private static RowCharacter Of(string id, string name, string[] misses, params string[] faults) =>
+        new(id, name, [.. misses.Select(RowMiss.Parse)], [.. faults.Select(Fault.Parse)]);
 }

@@ -3,7 +3,9 @@ using Bocca.Core.Sound;
 
 namespace Bocca.Core.Simulation;
 
-/// <summary>The practice player breathing: streams of air over a plan, with known faults; a stand-in for a pupil and a microphone.</summary>
+/// <summary>
+/// The practice player breathing: streams of air over a plan, with known faults; a stand-in for a pupil and a microphone.
+/// </summary>
 public static class SimulatedBreath
 {
     private const double Level = 0.05;
@@ -41,7 +43,8 @@ public static class SimulatedBreath
         for (var i = (int)(from * SimulatedPlayer.SampleRate); i < last; i++)
         {
             var t = ((double)i / SimulatedPlayer.SampleRate) - from;
-            var level = Math.Min(1, Math.Min(t / 0.05, (length - t) / 0.05))
+            var level =
+                Math.Min(1, Math.Min(t / 0.05, (length - t) / 0.05))
                 * Math.Pow(10, -fade * t / 20)
                 * (1 + (gust * Math.Sin(2 * Math.PI * GustHz * t)));
             if (Math.Abs(t - (length / 2)) < hole / 2)

@@ -47,7 +47,15 @@ internal sealed class SimulatedBuzz
     /// <param name="glides">Whether the pitch glides from height to height.</param>
     /// <param name="amount">How much of each fault befalls this try.</param>
     /// <param name="random">Where chance comes from.</param>
-    public SimulatedBuzz(SoundStage stage, Instrument instrument, double hertz, IReadOnlyList<double> heights, bool glides, Func<FaultKind, double> amount, Random random)
+    public SimulatedBuzz(
+        SoundStage stage,
+        Instrument instrument,
+        double hertz,
+        IReadOnlyList<double> heights,
+        bool glides,
+        Func<FaultKind, double> amount,
+        Random random
+    )
     {
         (_random, _amount, _stage, _glides) = (random, amount, stage, glides);
         var (noiseDb, jitter, spread) = stage switch
@@ -60,7 +68,18 @@ internal sealed class SimulatedBuzz
         _column = AirColumn.Of(stage, instrument);
         _tunings = [.. heights.Select(height => Speaking(height, hertz, instrument, amount(FaultKind.Pinched), amount(FaultKind.Airy)))];
         var usual = LipTuning.For(instrument, stage, null, hertz * Cents(100 * heights[0]));
-        _gains = [.. heights.Zip(_tunings).Select(pair => ToneLevel / Math.Max(0.3 * usual.Level, Math.Max(pair.Second.Level, LipTuning.For(instrument, stage, null, hertz * Cents(100 * pair.First)).Level)))];
+        _gains =
+        [
+            .. heights
+                .Zip(_tunings)
+                .Select(pair =>
+                    ToneLevel
+                    / Math.Max(
+                        0.3 * usual.Level,
+                        Math.Max(pair.Second.Level, LipTuning.For(instrument, stage, null, hertz * Cents(100 * pair.First)).Level)
+                    )
+                ),
+        ];
         _usualFlow = usual.Flow;
         _apartPressure = 1.2 * LipModel.LungOhm(_build, stage == SoundStage.Lips) * _usualFlow;
         // What the wider opening alone does not make, leaks at the corners of the lips.
@@ -84,7 +103,10 @@ internal sealed class SimulatedBuzz
         var end = cueSeconds + (soundSeconds * (1 - _amount(FaultKind.Short)));
         var airFirst = _amount(FaultKind.AirFirst) / 1000;
         // Whoever gives air first feels the tone coming and meets it in time.
-        var meet = silent > 0 ? end : airFirst > 0 ? Math.Max(airStart, airStart + airFirst - _tunings[0].SpeakSeconds) : airStart;
+        var meet =
+            silent > 0 ? end
+            : airFirst > 0 ? Math.Max(airStart, airStart + airFirst - _tunings[0].SpeakSeconds)
+            : airStart;
         return Play(samples, airStart, meet, end);
     }
 
@@ -129,7 +151,9 @@ internal sealed class SimulatedBuzz
         var wander = new SlowWander(_random, _amount(FaultKind.Wander) + 2);
         var sounded = new Sounded(ToneLevel);
         var handles = default(LipHandles);
-        double gain = 1, loudness = 0, jitter = 0;
+        double gain = 1,
+            loudness = 0,
+            jitter = 0;
         var wasOpen = true;
         var (first, last) = (Index(from, samples), Index(end + 0.15, samples));
         for (var i = first; i < last; i++)
@@ -143,7 +167,12 @@ internal sealed class SimulatedBuzz
                 loudness = Loudness(t, end - meet);
             }
 
-            var tone = loudness * gain * radiation.Next(model.Next(handles with { PressurePa = handles.PressurePa * (1 + (Unrest * ((2 * _random.NextDouble()) - 1))) }));
+            var tone =
+                loudness
+                * gain
+                * radiation.Next(
+                    model.Next(handles with { PressurePa = handles.PressurePa * (1 + (Unrest * ((2 * _random.NextDouble()) - 1))) })
+                );
             samples[i] += (float)(tone + (gain * air.Next() * LipModel.Turbulence(model.Flow / _usualFlow)));
             sounded.Add(i, tone);
             if (model.IsOpen && !wasOpen)
@@ -168,7 +197,11 @@ internal sealed class SimulatedBuzz
         var together = Smooth(t / MeetSeconds);
         var opening = Apart * Math.Pow(tuning.Opening / Apart, together);
         var pressure = LipTuning.UsualPressure * Breath(t, length);
-        return new LipHandles(tension * Cents(cents), opening, t < 0 ? _apartPressure : Math.Max(pressure, _apartPressure * (1 - together)));
+        return new LipHandles(
+            tension * Cents(cents),
+            opening,
+            t < 0 ? _apartPressure : Math.Max(pressure, _apartPressure * (1 - together))
+        );
     }
 
     /// <summary>What makes every height equally loud: a player evens them out, and eases off where the lips stand open.</summary>
@@ -204,13 +237,22 @@ internal sealed class SimulatedBuzz
     }
 
     /// <summary>The breath's fading, and the end: the air lets go over some hundredths of a second, the tongue at once.</summary>
-    private double Gain(double t, double length) => Decibels(-_amount(FaultKind.Fade) * Math.Max(0, t))
-        * (_amount(FaultKind.ClosedEnd) > 0 ? Smooth((length - t) / 0.012)
-            : _stage == SoundStage.Instrument ? Smooth((length + 0.055 - t) / 0.16) : Smooth((length + 0.02 - t) / 0.09));
+    private double Gain(double t, double length) =>
+        Decibels(-_amount(FaultKind.Fade) * Math.Max(0, t))
+        * (
+            _amount(FaultKind.ClosedEnd) > 0 ? Smooth((length - t) / 0.012)
+            : _stage == SoundStage.Instrument ? Smooth((length + 0.055 - t) / 0.16)
+            : Smooth((length + 0.02 - t) / 0.09)
+        );
 
-    /// <summary>The breath's share at the end: a player of an instrument lets it go more slowly than a buzzer, one who closes with the tongue not at all.</summary>
-    private double LetsGo(double t, double length) => _amount(FaultKind.ClosedEnd) > 0 ? 1
-        : _stage == SoundStage.Instrument ? Smooth((length + 0.025 - t) / 0.1) : Smooth((length - t) / 0.05);
+    /// <summary>
+    /// The breath's share at the end: a player of an instrument lets it go more slowly than a buzzer, one who closes with the tongue not
+    /// at all.
+    /// </summary>
+    private double LetsGo(double t, double length) =>
+        _amount(FaultKind.ClosedEnd) > 0 ? 1
+        : _stage == SoundStage.Instrument ? Smooth((length + 0.025 - t) / 0.1)
+        : Smooth((length - t) / 0.05);
 
     private double Normal()
     {
@@ -224,17 +266,30 @@ internal sealed class SimulatedBuzz
 
     private static double Decibels(double decibels) => decibels == 0 ? 1 : Math.Exp(decibels * (Math.Log(10) / 20));
 
-    private static double Smooth(double share) => share <= 0 ? 0 : share >= 1 ? 1 : 0.5 - (0.5 * Math.Cos(Math.PI * share));
+    private static double Smooth(double share) =>
+        share <= 0 ? 0
+        : share >= 1 ? 1
+        : 0.5 - (0.5 * Math.Cos(Math.PI * share));
 
-    /// <summary>When a tone began, and when it was to be heard: from the first to the last time its RMS over some 10 ms was over a third.</summary>
+    /// <summary>
+    /// When a tone began, and when it was to be heard: from the first to the last time its RMS over some 10 ms was over a third.
+    /// </summary>
     private sealed class Sounded(double level)
     {
-        private const double Keep = 0.998, HeardShare = 0.33, KeepShort = 0.99, BegunShare = 0.05;
-        private double _power, _short;
-        private int _begun = -1, _first = -1, _last;
+        private const double Keep = 0.998,
+            HeardShare = 0.33,
+            KeepShort = 0.99,
+            BegunShare = 0.05;
+        private double _power,
+            _short;
+        private int _begun = -1,
+            _first = -1,
+            _last;
 
         public SimulatedTone? Tone(double hertz) =>
-            _first < 0 || Seconds(_last) - Seconds(_first) <= 0.05 ? null : new SimulatedTone(Seconds(_first), Seconds(_last), hertz) { BegunSeconds = Seconds(_begun) };
+            _first < 0 || Seconds(_last) - Seconds(_first) <= 0.05
+                ? null
+                : new SimulatedTone(Seconds(_first), Seconds(_last), hertz) { BegunSeconds = Seconds(_begun) };
 
         public void Add(int sample, double tone)
         {

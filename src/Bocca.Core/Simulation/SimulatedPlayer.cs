@@ -42,7 +42,14 @@ public static class SimulatedPlayer
     /// <param name="faults">What goes wrong.</param>
     /// <param name="seed">Same seed, same samples.</param>
     /// <param name="hertz">The pitch, if not the beginner's first.</param>
-    public static SimulatedTake Play(Instrument instrument, SoundStage stage, CuePlan plan, IReadOnlyList<Fault> faults, int seed, double? hertz = null)
+    public static SimulatedTake Play(
+        Instrument instrument,
+        SoundStage stage,
+        CuePlan plan,
+        IReadOnlyList<Fault> faults,
+        int seed,
+        double? hertz = null
+    )
     {
         var random = new Random(seed);
         var samples = Room(random, plan.TotalSeconds);
@@ -51,7 +58,15 @@ public static class SimulatedPlayer
         {
             var cue = plan.Tries[attempt - 1];
             double Amount(FaultKind kind) => faults.Where(fault => fault.Kind == kind && fault.Befalls(attempt)).Sum(fault => fault.Amount);
-            var buzz = new SimulatedBuzz(cue.On ?? stage, instrument, hertz ?? StartHz(instrument), cue.Heights, cue.Glides, Amount, random);
+            var buzz = new SimulatedBuzz(
+                cue.On ?? stage,
+                instrument,
+                hertz ?? StartHz(instrument),
+                cue.Heights,
+                cue.Glides,
+                Amount,
+                random
+            );
             if (buzz.AddTo(samples, plan.Cues[attempt - 1], plan.SecondsOf(cue)) is { } tone)
                 tones.Add(tone);
         }
@@ -65,25 +80,39 @@ public static class SimulatedPlayer
     /// <param name="tempo">Beats a minute.</param>
     /// <param name="faults">What goes wrong with the sound; tries are notes.</param>
     /// <param name="seed">Same seed, same samples.</param>
-    public static SimulatedTake PlayRow(Instrument instrument, IReadOnlyList<PlayedNote> notes, double tempo, IReadOnlyList<Fault> faults, int seed)
+    public static SimulatedTake PlayRow(
+        Instrument instrument,
+        IReadOnlyList<PlayedNote> notes,
+        double tempo,
+        IReadOnlyList<Fault> faults,
+        int seed
+    )
     {
         var (random, beat) = (new Random(seed), 60 / tempo);
         var samples = Room(random, (notes.Sum(note => note.Beats) + 2) * beat);
         var tones = new List<SimulatedTone>();
         var starts = new List<double>();
-        for (var (first, at) = (0, beat); first < notes.Count;)
+        for (var (first, at) = (0, beat); first < notes.Count; )
         {
             // Slurred notes are one tone whose height steps.
             var last = first;
             while (last + 1 < notes.Count && notes[last].SlurredToNext)
                 last++;
             var group = notes.Skip(first).Take(last - first + 1).ToList();
-            double Amount(FaultKind kind) => faults.Where(fault => fault.Kind == kind && fault.Befalls(first + 1)).Sum(fault => fault.Amount);
+            double Amount(FaultKind kind) =>
+                faults.Where(fault => fault.Kind == kind && fault.Befalls(first + 1)).Sum(fault => fault.Amount);
             IReadOnlyList<double> heights = group[0].Heights ?? Heights(group);
             // What lips take to speak is made up at the end, unless the tongue closes it.
             var touch = Amount(FaultKind.ClosedEnd) == 0 ? TouchSeconds : 0;
-            var tone = new SimulatedBuzz(SoundStage.Instrument, instrument, group[0].Hertz, heights, glides: group[0].Heights is not null, Amount, random)
-                .AddTo(samples, at, touch + ((group.SkipLast(1).Sum(note => note.Beats) + (group[^1].Beats * group[^1].Share)) * beat));
+            var tone = new SimulatedBuzz(
+                SoundStage.Instrument,
+                instrument,
+                group[0].Hertz,
+                heights,
+                glides: group[0].Heights is not null,
+                Amount,
+                random
+            ).AddTo(samples, at, touch + ((group.SkipLast(1).Sum(note => note.Beats) + (group[^1].Beats * group[^1].Share)) * beat));
             if (tone is not null)
                 tones.Add(tone);
             foreach (var note in group)
@@ -103,7 +132,13 @@ public static class SimulatedPlayer
     {
         var lengths = group.Select((note, i) => i + 1 < group.Count ? note.Beats : note.Beats * note.Share).ToList();
         var step = lengths.Min();
-        return [.. group.SelectMany((note, i) => Enumerable.Repeat(Tuning.Cents(group[0].Hertz, note.Hertz) / 100, Math.Max(1, (int)Math.Round(lengths[i] / step))))];
+        return
+        [
+            .. group.SelectMany(
+                (note, i) =>
+                    Enumerable.Repeat(Tuning.Cents(group[0].Hertz, note.Hertz) / 100, Math.Max(1, (int)Math.Round(lengths[i] / step)))
+            ),
+        ];
     }
 
     /// <summary>A recording of the room alone.</summary>

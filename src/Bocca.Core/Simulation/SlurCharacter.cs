@@ -20,13 +20,20 @@ public sealed record SlurCharacter(string Id, string Name)
 
     /// <summary>The character with this id.</summary>
     /// <exception cref="ArgumentException">There is none; the message names those there are.</exception>
-    public static SlurCharacter Get(string id) => All.FirstOrDefault(known => known.Id == id)
-        ?? throw new ArgumentException($"'{id}' is no way the practice player slurs; there are {string.Join(", ", All.Select(known => known.Id))}.");
+    public static SlurCharacter Get(string id) =>
+        All.FirstOrDefault(known => known.Id == id)
+        ?? throw new ArgumentException(
+            $"'{id}' is no way the practice player slurs; there are {string.Join(", ", All.Select(known => known.Id))}."
+        );
 
     /// <summary>The slur as it is played this way.</summary>
     public IReadOnlyList<PlayedNote> Play(AskedSlur asked)
     {
-        var upper = asked.Plan.Notes.Select((note, i) => (note, Number: i + 1)).Where(each => each.note.Meant.Partial > asked.Slur.Notes[0].Partial).Select(each => each.Number).ToHashSet();
+        var upper = asked
+            .Plan.Notes.Select((note, i) => (note, Number: i + 1))
+            .Where(each => each.note.Meant.Partial > asked.Slur.Notes[0].Partial)
+            .Select(each => each.Number)
+            .ToHashSet();
         IReadOnlyList<RowMiss> misses = Id switch
         {
             "stays" when upper.Count > 0 => [new RowMiss(RowMissKind.Partial, "-1", upper)],
@@ -34,6 +41,8 @@ public sealed record SlurCharacter(string Id, string Name)
             _ => [],
         };
         var played = PlayedNote.Row(asked.Plan, asked.Player, new RowCharacter(Id, Name, misses, []));
-        return Id == "tongues" ? [.. played.Select(note => note with { SlurredToNext = false, Share = note.SlurredToNext ? TonguedShare : note.Share })] : played;
+        return Id == "tongues"
+            ? [.. played.Select(note => note with { SlurredToNext = false, Share = note.SlurredToNext ? TonguedShare : note.Share })]
+            : played;
     }
 }

@@ -7,7 +7,8 @@ using Bocca.Core.Tone;
 namespace Bocca.Core.Simulation;
 
 /// <summary>The three handles over a slur.</summary>
-/// <param name="Reach">How far the lips go with each change, percent of what the new partial needs: 0 they stay, 100 all the way, 200 twice as far.</param>
+/// <param name="Reach">How far the lips go with each change, percent of what the new partial needs: 0 they stay, 100 all the way, 200
+/// twice as far.</param>
 /// <param name="Opening">How far apart they are: 0 pressed together, 50 as usual, 100 wide.</param>
 /// <param name="Air">How much breath: 0 none, 50 as usual, 100 all there is.</param>
 public sealed record SlurLips(double Reach, double Opening, double Air)
@@ -30,7 +31,9 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
     /// <summary>The longest slur that is tried, seconds: more than any breath holds.</summary>
     private const double LongestSeconds = 30;
 
-    private const double ToneLevel = 0.1, NoiseLevel = 0.004, Unrest = 0.004;
+    private const double ToneLevel = 0.1,
+        NoiseLevel = 0.004,
+        Unrest = 0.004;
 
     /// <summary>A note that slurs so far off its place was pulled there by the lips (cents; ours, editable).</summary>
     private const double PulledCents = 25;
@@ -42,7 +45,13 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
     /// Ways from one partial to the next that a player tries while practising: a tube holds the note it has, so lips go past the
     /// place for a moment and settle (ours, editable).
     /// </summary>
-    private static readonly IReadOnlyList<Passage> Passages = [new(0, 0.05, 0.02), new(0.3, 0.03, 0.01), new(1, 0.02, 0.01), new(0.6, 0.03, 0.01)];
+    private static readonly IReadOnlyList<Passage> Passages =
+    [
+        new(0, 0.05, 0.02),
+        new(0.3, 0.03, 0.01),
+        new(1, 0.02, 0.01),
+        new(0.6, 0.03, 0.01),
+    ];
 
     private static readonly ConcurrentDictionary<string, Passage> Practised = new();
 
@@ -50,13 +59,16 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
     /// <param name="asked">The slur, once or more often, on one tube.</param>
     /// <param name="lips">The handles.</param>
     /// <param name="seed">Same seed, same samples.</param>
-    /// <exception cref="ArgumentException">The slur changes its tube, where the hand and not the lips leads, or no breath holds it.</exception>
+    /// <exception cref="ArgumentException">The slur changes its tube, where the hand and not the lips leads, or no breath holds
+    /// it.</exception>
     public static SlurTrial Play(AskedSlur asked, SlurLips lips, int seed)
     {
         if (asked.Slur.Shape.Neighbours)
             throw new ArgumentException($"{asked.Slur.Shape.Name} change the tube: try the lips on a slur along one tube.");
         if (asked.Slur.Seconds(asked.Tempo) > LongestSeconds)
-            throw new ArgumentException($"This slur takes {asked.Slur.Seconds(asked.Tempo):0} seconds, and no breath holds it: play it quicker.");
+            throw new ArgumentException(
+                $"This slur takes {asked.Slur.Seconds(asked.Tempo):0} seconds, and no breath holds it: play it quicker."
+            );
         var practised = Practised.GetOrAdd($"{asked.Player.Instrument.Id} {asked.Slur.Id} {asked.Tempo:0}", _ => Practise(asked));
         return Of(asked, lips, practised, seed);
     }
@@ -68,7 +80,9 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
         foreach (var way in Passages)
         {
             var trial = Of(asked, SlurLips.Usual, way, 1);
-            var broken = (100 * trial.Heard.Row.Notes.Count(note => note.Judged.Outcome != NoteOutcome.Right)) + trial.Heard.Changes.Count(change => change.Fault(SlurBands.For(asked.Pupil)) is not null);
+            var broken =
+                (100 * trial.Heard.Row.Notes.Count(note => note.Judged.Outcome != NoteOutcome.Right))
+                + trial.Heard.Changes.Count(change => change.Fault(SlurBands.For(asked.Pupil)) is not null);
             if (broken < best.Broken)
                 best = (way, broken);
             if (broken == 0)
@@ -85,15 +99,26 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
         var bands = SlurBands.For(asked.Pupil);
         var broken = heard.Changes.FirstOrDefault(change => change.Fault(bands) is not null);
         var silent = heard.Row.Notes.All(note => note.Sound is null);
-        var slurred = !silent && heard.Row.Problem is null && broken is null && heard.Row.Notes.All(note => note.Judged.Outcome == NoteOutcome.Right);
-        return new SlurTrial(sound, heard, slurred, Told(heard, broken, bands, silent), slurred ? "" : Reason(asked, lips, heard, broken, silent));
+        var slurred =
+            !silent && heard.Row.Problem is null && broken is null && heard.Row.Notes.All(note => note.Judged.Outcome == NoteOutcome.Right);
+        return new SlurTrial(
+            sound,
+            heard,
+            slurred,
+            Told(heard, broken, bands, silent),
+            slurred ? "" : Reason(asked, lips, heard, broken, silent)
+        );
     }
 
     private static MonoSound Render(AskedSlur asked, SlurLips lips, Passage way, int seed)
     {
         var (instrument, notes, beat) = (asked.Player.Instrument, asked.Plan.Notes, asked.Plan.BeatSeconds);
         var tube = notes[0].Meant.Tube;
-        var tunings = notes.Select(note => LipTuning.For(instrument, SoundStage.Instrument, note.Meant.Tube, asked.Player.Hertz(note.Meant.Tube, note.Meant.Partial))).ToList();
+        var tunings = notes
+            .Select(note =>
+                LipTuning.For(instrument, SoundStage.Instrument, note.Meant.Tube, asked.Player.Hertz(note.Meant.Tube, note.Meant.Partial))
+            )
+            .ToList();
         var build = LipBuild.Of(instrument.Family);
         var column = AirColumn.Of(SoundStage.Instrument, instrument, tube);
         var model = new LipModel(build, column.Scaled(tunings[0].ColumnRatio));
@@ -134,14 +159,22 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
             var since = t - starts[now] + (way.Seconds / 2);
             var beyond = now == phrase ? 0 : way.Beyond * Smooth((way.BeyondSeconds + way.Seconds - since) / way.Seconds);
             var share = lips.Reach / 100 * Smooth(since / way.Seconds) * (1 + beyond);
-            double Between(double first, double from, double to) => first * Math.Pow(from / first, lips.Reach / 100) * Math.Pow(to / from, share);
+            double Between(double first, double from, double to) =>
+                first * Math.Pow(from / first, lips.Reach / 100) * Math.Pow(to / from, share);
             model.Tune(column.Scaled(Between(tunings[phrase].ColumnRatio, tunings[before].ColumnRatio, tunings[now].ColumnRatio)));
             var breath = Math.Min(Smooth((t - starts[phrase]) / 0.02), Smooth((ends[last] + 0.03 - t) / 0.1));
-            return LipSetting.On(Between(tunings[phrase].TensionHz, tunings[before].TensionHz, tunings[now].TensionHz), lips.Opening, breath * lips.Air);
+            return LipSetting.On(
+                Between(tunings[phrase].TensionHz, tunings[before].TensionHz, tunings[now].TensionHz),
+                lips.Opening,
+                breath * lips.Air
+            );
         }
     }
 
-    private static double Smooth(double share) => share <= 0 ? 0 : share >= 1 ? 1 : 0.5 - (0.5 * Math.Cos(Math.PI * share));
+    private static double Smooth(double share) =>
+        share <= 0 ? 0
+        : share >= 1 ? 1
+        : 0.5 - (0.5 * Math.Cos(Math.PI * share));
 
     private static string Told(HeardSlur heard, SlurChange? broken, SlurBands bands, bool silent)
     {
@@ -151,9 +184,18 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
         var off = heard.Row.Notes.MaxBy(note => Math.Abs(note.Judged.Cents ?? 0))!.Judged;
         return missed is not null ? missed.Judged.Sentence
             : broken is not null ? SlurJudge.Words(broken, bands, heard.Row)
-            : Math.Abs(off.Cents ?? 0) >= PulledCents ? $"It slurs, but {off.Meant.Written} is pulled {Math.Abs(off.Cents!.Value):0} cents {(off.Cents > 0 ? "sharp" : "flat")}."
-            : $"It slurs: {heard.Changes.Count switch { 1 => "the change is clean", 2 => "both changes clean", _ => $"all {heard.Changes.Count} changes clean" }}.";
+            : Math.Abs(off.Cents ?? 0) >= PulledCents
+                ? $"It slurs, but {off.Meant.Written} is pulled {Math.Abs(off.Cents!.Value):0} cents {(off.Cents > 0 ? "sharp" : "flat")}."
+            : $"It slurs: {Clean(heard.Changes.Count)}.";
     }
+
+    private static string Clean(int changes) =>
+        changes switch
+        {
+            1 => "the change is clean",
+            2 => "both changes clean",
+            _ => $"all {changes} changes clean",
+        };
 
     private static string Reason(AskedSlur asked, SlurLips lips, HeardSlur heard, SlurChange? broken, bool silent)
     {
@@ -174,9 +216,12 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
                 ? $"The lips went {lips.Reach:0} % of the way. A tube holds the note it has until they are well past the middle."
                 : "The tube held on to the note it had: the lips must go there at once, and the air with them.";
         if (missed is { Outcome: not NoteOutcome.NoClearTone })
-            return lips.Reach > 100 ? $"The lips went {lips.Reach:0} % of the way: past the place, and the next partial took them." : "The lips stopped between two places of the tube, and the wrong one took them.";
+            return lips.Reach > 100
+                ? $"The lips went {lips.Reach:0} % of the way: past the place, and the next partial took them."
+                : "The lips stopped between two places of the tube, and the wrong one took them.";
         if (missed is not null)
-            return $"The lips went {lips.Reach:0} % of the way and hang between two places: they force a tone there that the tube does not carry.";
+            return $"The lips went {lips.Reach:0} % of the way and hang between two places: they force a tone there that the tube "
+                + $"does not carry.";
         return broken?.Fault(SlurBands.For(asked.Pupil)) switch
         {
             "overshoot" or "touched" => "The lips went past the place first and came back.",

@@ -19,13 +19,22 @@ public sealed record ClassSlur(ClassMember Member, Slur? Slur, Slur? Instead, st
         var start = StartNotes.Of(member.Instrument);
         var home = (start.ConcertBb.Midi + start.ConcertF.Midi) / 2.0;
         var away = model.Notes.Select(note => note.Sounding.Midi).ToList();
-        var own = SlurWriter.All(player).Where(slur => slur.Shape.Neighbours == model.Shape.Neighbours && slur.Notes.Count == away.Count).ToList();
-        var same = own.Where(slur => slur.Notes.Select((note, i) => note.Sounding.Midi - away[i]).Distinct().ToList() is [var apart] && apart % 12 == 0)
-            .OrderBy(slur => Math.Abs(slur.Notes.Average(note => note.Sounding.Midi) - home)).ThenBy(slur => slur.Notes[0].Tube.Semitones).FirstOrDefault();
+        var own = SlurWriter
+            .All(player)
+            .Where(slur => slur.Shape.Neighbours == model.Shape.Neighbours && slur.Notes.Count == away.Count)
+            .ToList();
+        var same = own.Where(slur =>
+                slur.Notes.Select((note, i) => note.Sounding.Midi - away[i]).Distinct().ToList() is [var apart] && apart % 12 == 0
+            )
+            .OrderBy(slur => Math.Abs(slur.Notes.Average(note => note.Sounding.Midi) - home))
+            .ThenBy(slur => slur.Notes[0].Tube.Semitones)
+            .FirstOrDefault();
         if (same is not null)
             return new ClassSlur(member, same with { Shape = model.Shape }, null, null);
         var instead = own.Where(slur => slur.Shape.Id == model.Shape.Id)
-            .OrderBy(slur => Math.Abs(((slur.Notes[0].Sounding.Midi - away[0]) % 12 + 18) % 12 - 6)).ThenBy(slur => Math.Abs(slur.Notes.Average(note => note.Sounding.Midi) - home)).FirstOrDefault();
+            .OrderBy(slur => Math.Abs(((slur.Notes[0].Sounding.Midi - away[0]) % 12 + 18) % 12 - 6))
+            .ThenBy(slur => Math.Abs(slur.Notes.Average(note => note.Sounding.Midi) - home))
+            .FirstOrDefault();
         var names = string.Join(" ", model.Notes.Select(note => note.Sounding.ToString()[..^1]).Distinct());
         return new ClassSlur(member, null, instead, $"No one tube of the {member.Instrument.Name} has concert {names} inside the range.");
     }

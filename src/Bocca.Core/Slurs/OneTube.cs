@@ -10,7 +10,10 @@ namespace Bocca.Core.Slurs;
 /// </summary>
 internal static class OneTube
 {
-    /// <summary>A partial further off than this is not what was heard (cents), unless every other one is twice as far: lips bend a note, they do not change the tube.</summary>
+    /// <summary>
+    /// A partial further off than this is not what was heard (cents), unless every other one is twice as far: lips bend a note, they do
+    /// not change the tube.
+    /// </summary>
     private const double WithinCents = 80;
 
     private static readonly HashSet<NoteOutcome> Moved = [NoteOutcome.OtherSetting, NoteOutcome.SlideOff, NoteOutcome.TwoReadings];
@@ -23,11 +26,25 @@ internal static class OneTube
         var notes = new List<RowNote>();
         foreach (var phrase in row.Phrases)
         {
-            var stayed = surely || (phrase.Select(note => note.Asked.Meant.Setting).Distinct().Count() == 1 && phrase.Any(note => note.Judged.Outcome == NoteOutcome.Right));
-            notes.AddRange(stayed ? phrase.Select(note => Moved.Contains(note.Judged.Outcome) ? note with { Judged = OnTube(note.Judged, player, surely) } : note) : phrase);
+            var stayed =
+                surely
+                || (
+                    phrase.Select(note => note.Asked.Meant.Setting).Distinct().Count() == 1
+                    && phrase.Any(note => note.Judged.Outcome == NoteOutcome.Right)
+                );
+            notes.AddRange(
+                stayed
+                    ? phrase.Select(note =>
+                        Moved.Contains(note.Judged.Outcome) ? note with { Judged = OnTube(note.Judged, player, surely) } : note
+                    )
+                    : phrase
+            );
         }
 
-        return row with { Notes = notes };
+        return row with
+        {
+            Notes = notes,
+        };
     }
 
     private static JudgedNote OnTube(JudgedNote judged, PlayerSituation player, bool surely)
@@ -43,24 +60,32 @@ internal static class OneTube
         var by = partial - meant.Partial;
         return judged with
         {
-            Outcome = by == 0 ? NoteOutcome.Right : by < 0 ? NoteOutcome.PartialLow : NoteOutcome.PartialHigh,
+            Outcome =
+                by == 0 ? NoteOutcome.Right
+                : by < 0 ? NoteOutcome.PartialLow
+                : NoteOutcome.PartialHigh,
             Partial = partial,
             By = by,
             Cm = null,
             OtherSetting = null,
             Readings = [],
-            Sentence = by == 0 ? $"{meant.Written} came." : $"{meant.Written} ({meant.Setting}) was meant; {judged.HeardWritten} came: {NoteSentence.Partials(by)}, partial {partial} of the same tube.",
+            Sentence =
+                by == 0
+                    ? $"{meant.Written} came."
+                    : $"{meant.Written} ({meant.Setting}) was meant; {judged.HeardWritten} came: {NoteSentence.Partials(by)}, partial "
+                        + $"{partial} of the same tube.",
         };
     }
 
-    private static JudgedNote Between(JudgedNote judged, int low, int high) => judged with
-    {
-        Outcome = NoteOutcome.NoClearTone,
-        Partial = null,
-        By = 0,
-        Cm = null,
-        OtherSetting = null,
-        Readings = [],
-        Sentence = $"{judged.Meant.Written} was meant; {judged.HeardWritten} came, between partials {low} and {high}.",
-    };
+    private static JudgedNote Between(JudgedNote judged, int low, int high) =>
+        judged with
+        {
+            Outcome = NoteOutcome.NoClearTone,
+            Partial = null,
+            By = 0,
+            Cm = null,
+            OtherSetting = null,
+            Readings = [],
+            Sentence = $"{judged.Meant.Written} was meant; {judged.HeardWritten} came, between partials {low} and {high}.",
+        };
 }

@@ -50,7 +50,9 @@ public sealed record OwnSlur(int Measure, IReadOnlyList<Pitch> Written, Slur? Sl
                 throw new InvalidDataException($"The score marks more than {MostSlurs} slurs: leave in it those to be practised.");
         }
 
-        return slurs.Count > 0 ? slurs : throw new InvalidDataException("The score marks no slur: set a slur over what goes in one breath.");
+        return slurs.Count > 0
+            ? slurs
+            : throw new InvalidDataException("The score marks no slur: set a slur over what goes in one breath.");
     }
 
     private static OwnSlur Best(SlurPlayer player, int measure, List<(Pitch Sounding, int Ticks)> notes)
@@ -60,7 +62,9 @@ public sealed record OwnSlur(int Measure, IReadOnlyList<Pitch> Written, Slur? Sl
             return here;
         var up = On(player, measure, notes.ConvertAll(note => (note.Sounding.Transpose(Octave), note.Ticks)));
         var down = On(player, measure, notes.ConvertAll(note => (note.Sounding.Transpose(Octave.Inverse), note.Ticks)));
-        return up.Slur is not null ? up with { Octaves = 1 } : down.Slur is not null ? down with { Octaves = -1 } : here;
+        return up.Slur is not null ? up with { Octaves = 1 }
+            : down.Slur is not null ? down with { Octaves = -1 }
+            : here;
     }
 
     private static OwnSlur On(SlurPlayer player, int measure, List<(Pitch Sounding, int Ticks)> notes)
@@ -69,16 +73,29 @@ public sealed record OwnSlur(int Measure, IReadOnlyList<Pitch> Written, Slur? Sl
         OwnSlur Not(string why) => new(measure, written, null, why);
         if (notes.Count is < 2 or > SlurShape.MostOwnNotes)
             return Not($"A slur has 2 to {SlurShape.MostOwnNotes} notes, this one has {notes.Count}.");
-        if (notes.Any(note => note.Ticks < SlurShape.ShortestBeats * MusicScore.TicksPerQuarter || note.Ticks > SlurShape.LongestBeats * MusicScore.TicksPerQuarter))
+        if (
+            notes.Any(note =>
+                note.Ticks < SlurShape.ShortestBeats * MusicScore.TicksPerQuarter
+                || note.Ticks > SlurShape.LongestBeats * MusicScore.TicksPerQuarter
+            )
+        )
             return Not($"Its notes last from a sixteenth to {SlurShape.LongestBeats:0} beats; one of these does not.");
         var whyNot = "";
         foreach (var tube in player.Tubes())
         {
-            var partials = notes.ConvertAll(note => Enumerable.Range(SlurWriter.LowestPartial, SlurWriter.HighestPartial - 1)
-                .FirstOrDefault(partial => player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones == note.Sounding.Midi));
+            var partials = notes.ConvertAll(note =>
+                Enumerable
+                    .Range(SlurWriter.LowestPartial, SlurWriter.HighestPartial - 1)
+                    .FirstOrDefault(partial =>
+                        player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones == note.Sounding.Midi
+                    )
+            );
             if (partials.Contains(0))
                 continue;
-            var shape = SlurShape.Own([.. partials.Select(partial => partial - partials[0])], [.. notes.Select(note => (double)note.Ticks / MusicScore.TicksPerQuarter)]);
+            var shape = SlurShape.Own(
+                [.. partials.Select(partial => partial - partials[0])],
+                [.. notes.Select(note => (double)note.Ticks / MusicScore.TicksPerQuarter)]
+            );
             var (slur, why) = SlurWriter.Of(player, shape, tube, partials[0]);
             if (slur?.Id.Length > LongestId)
                 return Not("It is too long to be kept by name: split it.");

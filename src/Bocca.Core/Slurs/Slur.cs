@@ -33,7 +33,10 @@ public sealed record Slur(SlurShape Shape, IReadOnlyList<SlurNote> Notes)
     public string Settings => string.Join(' ', Notes.Select(note => note.Tube.Setting));
 
     /// <summary>The pairs of partials it changes between, the lower one first.</summary>
-    public IEnumerable<(int Low, int High)> Pairs => Notes.Zip(Notes.Skip(1)).Select(pair => (Math.Min(pair.First.Partial, pair.Second.Partial), Math.Max(pair.First.Partial, pair.Second.Partial)));
+    public IEnumerable<(int Low, int High)> Pairs =>
+        Notes
+            .Zip(Notes.Skip(1))
+            .Select(pair => (Math.Min(pair.First.Partial, pair.Second.Partial), Math.Max(pair.First.Partial, pair.Second.Partial)));
 
     /// <summary>Seconds at a tempo.</summary>
     public double Seconds(double tempo) => Beats * 60 / tempo;

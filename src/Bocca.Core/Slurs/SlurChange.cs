@@ -11,12 +11,14 @@ public sealed record SlurChange
     private const double OnNoteCents = 50;
 
     /// <summary>On the new note for so many frames of 10 ms, it has arrived; on another partial for so many, that was touched.</summary>
-    private const int StaysFrames = 5, TouchedFrames = 3;
+    private const int StaysFrames = 5,
+        TouchedFrames = 3;
 
     /// <summary>So far under the softer of the two notes nothing sounds (dB).</summary>
     private const double SilentDb = 12;
 
-    private const double TouchedCents = 40, OvershootSeconds = 0.15;
+    private const double TouchedCents = 40,
+        OvershootSeconds = 0.15;
 
     /// <summary>Number of the note it leads to, counted from 1; the one before is where it comes from.</summary>
     public required int To { get; init; }
@@ -81,22 +83,45 @@ public sealed record SlurChange
         };
         if (from.Sound is not { } old || to.Sound is not { } next)
             return change;
-        var (first, end) = (Frame((old.StartSeconds + old.EndSeconds) / 2), Math.Min(track.Frames.Count, Frame((next.StartSeconds + next.EndSeconds) / 2) + 1));
+        var (first, end) = (
+            Frame((old.StartSeconds + old.EndSeconds) / 2),
+            Math.Min(track.Frames.Count, Frame((next.StartSeconds + next.EndSeconds) / 2) + 1)
+        );
         double Cents(int frame, double hertz) => Tuning.Cents(hertz, track.Frames[frame].FrequencyHz);
         bool On(int frame, double hertz) => track.Frames[frame].Voiced && Math.Abs(Cents(frame, hertz)) <= OnNoteCents;
-        var arrived = Enumerable.Range(first, Math.Max(0, end - first)).FirstOrDefault(frame => Enumerable.Range(frame, StaysFrames).All(each => each >= end || On(each, next.MedianHz)), end);
+        var arrived = Enumerable
+            .Range(first, Math.Max(0, end - first))
+            .FirstOrDefault(frame => Enumerable.Range(frame, StaysFrames).All(each => each >= end || On(each, next.MedianHz)), end);
         var left = Enumerable.Range(first, Math.Max(0, arrived - first)).LastOrDefault(frame => On(frame, old.MedianHz), first);
         var direction = Math.Sign(next.MedianHz - old.MedianHz);
-        var reached = Enumerable.Range(left, Math.Max(0, end - left)).FirstOrDefault(frame => track.Frames[frame].Voiced && frame > left && direction * Cents(frame, next.MedianHz) >= -OnNoteCents, end);
+        var reached = Enumerable
+            .Range(left, Math.Max(0, end - left))
+            .FirstOrDefault(
+                frame => track.Frames[frame].Voiced && frame > left && direction * Cents(frame, next.MedianHz) >= -OnNoteCents,
+                end
+            );
         return change with
         {
-            AtSeconds = next.Tongued ? next.StartSeconds : Math.Min(next.StartSeconds, track.Frames[Math.Min(left, track.Frames.Count - 1)].TimeSeconds + PitchTrack.HopSeconds),
+            AtSeconds = next.Tongued
+                ? next.StartSeconds
+                : Math.Min(next.StartSeconds, track.Frames[Math.Min(left, track.Frames.Count - 1)].TimeSeconds + PitchTrack.HopSeconds),
             PassageMs = 1000 * PitchTrack.HopSeconds * Math.Max(0, arrived - left - 1),
             // Without a pitch is not yet without a sound: lips between two partials have none for a moment.
-            GapMs = 1000 * PitchTrack.HopSeconds * Enumerable.Range(left, Math.Max(0, arrived - left)).Count(frame => !track.Frames[frame].Voiced && track.Frames[frame].LevelDb < Math.Min(old.LevelDb, next.LevelDb) - SilentDb),
+            GapMs =
+                1000
+                * PitchTrack.HopSeconds
+                * Enumerable
+                    .Range(left, Math.Max(0, arrived - left))
+                    .Count(frame =>
+                        !track.Frames[frame].Voiced && track.Frames[frame].LevelDb < Math.Min(old.LevelDb, next.LevelDb) - SilentDb
+                    ),
             DipDb = next.DipDb ?? 0,
-            OvershootCents = Lasting([.. Enumerable.Range(reached, Math.Max(0, Math.Min(end, reached + Frame(OvershootSeconds)) - reached)).Where(frame => track.Frames[frame].Voiced)
-                .Select(frame => direction * Cents(frame, next.MedianHz))]),
+            OvershootCents = Lasting([
+                .. Enumerable
+                    .Range(reached, Math.Max(0, Math.Min(end, reached + Frame(OvershootSeconds)) - reached))
+                    .Where(frame => track.Frames[frame].Voiced)
+                    .Select(frame => direction * Cents(frame, next.MedianHz)),
+            ]),
             Tongued = next.Tongued,
             Touched = Crossed(track, player, to, left, arrived, [old.MedianHz, next.MedianHz]),
         };
@@ -104,7 +129,14 @@ public sealed record SlurChange
 
     /// <summary>The furthest that lasts for 30 ms: less is the two notes in one window.</summary>
     private static double Lasting(List<double> cents) =>
-        Math.Max(0, Enumerable.Range(0, Math.Max(0, cents.Count - TouchedFrames + 1)).Select(i => cents.GetRange(i, TouchedFrames).Min()).DefaultIfEmpty(0).Max());
+        Math.Max(
+            0,
+            Enumerable
+                .Range(0, Math.Max(0, cents.Count - TouchedFrames + 1))
+                .Select(i => cents.GetRange(i, TouchedFrames).Min())
+                .DefaultIfEmpty(0)
+                .Max()
+        );
 
     private static int Frame(double seconds) => (int)Math.Round(seconds / PitchTrack.HopSeconds);
 
@@ -112,15 +144,23 @@ public sealed record SlurChange
     private static List<int> Crossed(PitchTrack track, PlayerSituation player, RowNote to, int left, int arrived, double[] ends)
     {
         var tube = to.Judged.Meant.Tube;
-        return [.. Enumerable.Range(1, Instruments.HarmonicSeries.Highest).Where(partial =>
-        {
-            var hertz = player.Hertz(tube, partial);
-            if (ends.Any(end => Math.Abs(Tuning.Cents(end, hertz)) <= OnNoteCents))
-                return false;
-            var run = 0;
-            for (var frame = left + 1; frame < arrived && run < TouchedFrames; frame++)
-                run = track.Frames[frame].Voiced && Math.Abs(Tuning.Cents(hertz, track.Frames[frame].FrequencyHz)) <= TouchedCents ? run + 1 : 0;
-            return run >= TouchedFrames;
-        })];
+        return
+        [
+            .. Enumerable
+                .Range(1, Instruments.HarmonicSeries.Highest)
+                .Where(partial =>
+                {
+                    var hertz = player.Hertz(tube, partial);
+                    if (ends.Any(end => Math.Abs(Tuning.Cents(end, hertz)) <= OnNoteCents))
+                        return false;
+                    var run = 0;
+                    for (var frame = left + 1; frame < arrived && run < TouchedFrames; frame++)
+                        run =
+                            track.Frames[frame].Voiced && Math.Abs(Tuning.Cents(hertz, track.Frames[frame].FrequencyHz)) <= TouchedCents
+                                ? run + 1
+                                : 0;
+                    return run >= TouchedFrames;
+                }),
+        ];
     }
 }

@@ -18,7 +18,10 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
     public const int Times = 2;
 
     /// <summary>Likelihoods that are safe, and nearly there, and a stretch (ours, editable).</summary>
-    private const double Safe = 0.8, Nearly = 0.65, Stretch = 0.45, TooFar = 0.25;
+    private const double Safe = 0.8,
+        Nearly = 0.65,
+        Stretch = 0.45,
+        TooFar = 0.25;
 
     /// <summary>Safe slurs are due again after so many days.</summary>
     public const double DueDays = 3;
@@ -38,15 +41,32 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
     /// <param name="tempo">Beats a minute.</param>
     /// <param name="minutes">How long it may take, rests included.</param>
     /// <param name="tired">Whether the lips are tired: then nothing above what is comfortable, and no stretch.</param>
-    public static SlurDay Of(SlurPlayer player, IReadOnlyList<SlurTry> tries, DateTime now, double tempo, double minutes, bool tired = false)
+    public static SlurDay Of(
+        SlurPlayer player,
+        IReadOnlyList<SlurTry> tries,
+        DateTime now,
+        double tempo,
+        double minutes,
+        bool tired = false
+    )
     {
         var success = SlurSuccess.From(tries);
-        var candidates = SlurWriter.All(player).Where(slur => InOneBreath(slur, player, tempo) <= FastestTempo && (!tired || Top(slur) <= player.Comfortable.Midi)).Select(slur =>
-        {
-            var own = InOneBreath(slur, player, tempo);
-            var difficulty = SlurDifficulty.Of(slur, player, own);
-            return new Candidate(slur, own, difficulty, success.Likelihood(difficulty.Points, [.. slur.Pairs]), tries.Where(each => each.SlurId == slur.Id).ToList());
-        }).ToList();
+        var candidates = SlurWriter
+            .All(player)
+            .Where(slur => InOneBreath(slur, player, tempo) <= FastestTempo && (!tired || Top(slur) <= player.Comfortable.Midi))
+            .Select(slur =>
+            {
+                var own = InOneBreath(slur, player, tempo);
+                var difficulty = SlurDifficulty.Of(slur, player, own);
+                return new Candidate(
+                    slur,
+                    own,
+                    difficulty,
+                    success.Likelihood(difficulty.Points, [.. slur.Pairs]),
+                    tries.Where(each => each.SlurId == slur.Id).ToList()
+                );
+            })
+            .ToList();
         var chosen = new List<ChosenSlur>();
         var (seconds, above) = (0.0, 0.0);
         void Take(IEnumerable<Candidate> from, Func<Candidate, string> reason)
@@ -55,8 +75,14 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
             {
                 var length = 2 * Times * next.Slur.Seconds(next.Tempo);
                 var high = Top(next.Slur) > player.Comfortable.Midi ? length / 2 : 0;
-                if (chosen.Count >= Most || seconds + length > 60 * minutes || above + high > MostSecondsAbove
-                    || chosen.Any(known => known.Slur.Id == next.Slur.Id || (known.Slur.Shape == next.Slur.Shape && known.Slur.Setting == next.Slur.Setting)))
+                if (
+                    chosen.Count >= Most
+                    || seconds + length > 60 * minutes
+                    || above + high > MostSecondsAbove
+                    || chosen.Any(known =>
+                        known.Slur.Id == next.Slur.Id || (known.Slur.Shape == next.Slur.Shape && known.Slur.Setting == next.Slur.Setting)
+                    )
+                )
                     continue;
                 chosen.Add(new ChosenSlur(next.Slur, next.Tempo, next.Difficulty, next.Likely, reason(next)));
                 (seconds, above) = (seconds + length, above + high);
@@ -64,25 +90,39 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
             }
         }
 
-        var due = candidates.Where(each => each.Tries.Count > 0 && each.Likely >= Safe && (now - each.Tries.Max(its => its.At)).TotalDays >= DueDays).OrderBy(each => each.Tries.Max(its => its.At));
+        var due = candidates
+            .Where(each => each.Tries.Count > 0 && each.Likely >= Safe && (now - each.Tries.Max(its => its.At)).TotalDays >= DueDays)
+            .OrderBy(each => each.Tries.Max(its => its.At));
         Take(due, each => $"Due: last played {(now - each.Tries.Max(its => its.At)).TotalDays:0} days ago.");
         if (chosen.Count == 0)
             Take(candidates.Where(each => each.Likely >= Safe).OrderByDescending(each => each.Likely), _ => "To begin with: it comes.");
         for (var i = 0; i < 2; i++)
-            Take(candidates.Where(each => each.Likely is >= Stretch and < 0.9).OrderBy(each => Math.Abs(each.Likely - Nearly)).ThenByDescending(each => each.Tries.Count), each => $"Nearly there: {100 * each.Likely:0} % likely to come clean.");
+            Take(
+                candidates
+                    .Where(each => each.Likely is >= Stretch and < 0.9)
+                    .OrderBy(each => Math.Abs(each.Likely - Nearly))
+                    .ThenByDescending(each => each.Tries.Count),
+                each => $"Nearly there: {100 * each.Likely:0} % likely to come clean."
+            );
         Take(due, each => $"Due: last played {(now - each.Tries.Max(its => its.At)).TotalDays:0} days ago.");
         if (!tired)
-            Take(candidates.Where(each => each.Likely is >= TooFar and < 0.6).OrderBy(each => Math.Abs(each.Likely - Stretch)), each => $"The stretch of the day: {each.Difficulty.Parts.MaxBy(part => part.Points).Words}.");
+            Take(
+                candidates.Where(each => each.Likely is >= TooFar and < 0.6).OrderBy(each => Math.Abs(each.Likely - Stretch)),
+                each => $"The stretch of the day: {each.Difficulty.Parts.MaxBy(part => part.Points).Words}."
+            );
         for (var i = chosen.Count; i < 3; i++)
             Take(candidates.OrderByDescending(each => each.Likely), _ => "One more that comes.");
-        var note = candidates.Count == 0 ? "No slur fits this range in one breath yet: first a longer stream, or a wider range."
+        var note =
+            candidates.Count == 0 ? "No slur fits this range in one breath yet: first a longer stream, or a wider range."
             : tired ? "Tired lips: nothing high, nothing new today."
-            : chosen.Count < 3 ? $"{minutes:0.#} minutes hold no more." : "";
+            : chosen.Count < 3 ? $"{minutes:0.#} minutes hold no more."
+            : "";
         return new SlurDay([.. chosen.OrderBy(each => each.Difficulty.Points)], seconds, note);
     }
 
     /// <summary>The tempo asked, or the slowest above it at which one breath carries the slur.</summary>
-    private static double InOneBreath(Slur slur, SlurPlayer player, double tempo) => Math.Max(tempo, Math.Ceiling(60 * slur.Beats / player.BreathSeconds));
+    private static double InOneBreath(Slur slur, SlurPlayer player, double tempo) =>
+        Math.Max(tempo, Math.Ceiling(60 * slur.Beats / player.BreathSeconds));
 
     private sealed record Candidate(Slur Slur, double Tempo, SlurDifficulty Difficulty, double Likely, List<SlurTry> Tries);
 

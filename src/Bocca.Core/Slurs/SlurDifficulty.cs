@@ -16,7 +16,9 @@ public readonly record struct DifficultyPart(double Points, string Words);
 /// <param name="Parts">The parts that count.</param>
 public sealed record SlurDifficulty(IReadOnlyList<DifficultyPart> Parts)
 {
-    private const double CrowdedSemitones = 3, EasyTempo = 60, EasyBreath = 0.5;
+    private const double CrowdedSemitones = 3,
+        EasyTempo = 60,
+        EasyBreath = 0.5;
 
     /// <summary>The sum.</summary>
     public double Points => Parts.Sum(part => part.Points);
@@ -29,14 +31,29 @@ public sealed record SlurDifficulty(IReadOnlyList<DifficultyPart> Parts)
         var skipped = slur.Shape.Neighbours ? 0 : steps.Max(step => Math.Abs(step.Second.Partial - step.First.Partial)) - 1;
         var above = slur.Notes.Max(note => note.Sounding.Midi) - player.Comfortable.Midi;
         var down = slur.Notes[1].Sounding.Midi < slur.Notes[0].Sounding.Midi;
-        var crowded = slur.Notes.Any(note => HarmonicSeries.ExactSemitones(note.Partial + 1) - HarmonicSeries.ExactSemitones(note.Partial) < CrowdedSemitones);
+        var crowded = slur.Notes.Any(note =>
+            HarmonicSeries.ExactSemitones(note.Partial + 1) - HarmonicSeries.ExactSemitones(note.Partial) < CrowdedSemitones
+        );
         var breath = slur.Seconds(tempo) / player.BreathSeconds;
         var place = player.Tubes().TakeWhile(tube => tube.Setting != slur.Setting).Count();
         return Of(widest, slur.Notes.Count, skipped, above, down, tempo, crowded, breath, place);
     }
 
-    /// <summary>The same from its numbers: semitones of the widest step, notes, partials skipped, semitones above what is comfortable, starting downward, beats a minute, crowded neighbours, share of a breath, tubes down from the open one.</summary>
-    public static SlurDifficulty Of(double widest, int notes, int skipped, double above, bool down, double tempo, bool crowded, double breath, int place)
+    /// <summary>
+    /// The same from its numbers: semitones of the widest step, notes, partials skipped, semitones above what is comfortable, starting
+    /// downward, beats a minute, crowded neighbours, share of a breath, tubes down from the open one.
+    /// </summary>
+    public static SlurDifficulty Of(
+        double widest,
+        int notes,
+        int skipped,
+        double above,
+        bool down,
+        double tempo,
+        bool crowded,
+        double breath,
+        int place
+    )
     {
         DifficultyPart[] parts =
         [

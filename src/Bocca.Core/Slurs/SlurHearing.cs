@@ -22,7 +22,12 @@ public sealed record AskedSlur(Slur Slur, double Tempo, int Times, PlayerSituati
         for (var i = 0; i < slur.Notes.Count; i++)
         {
             var (note, last) = (slur.Notes[i], i == slur.Notes.Count - 1);
-            yield return new AskedNote(new MeantNote(note.Written, note.Sounding, note.Tube, note.Partial, !last), at, note.Beats, last ? slur.Beats : 0);
+            yield return new AskedNote(
+                new MeantNote(note.Written, note.Sounding, note.Tube, note.Partial, !last),
+                at,
+                note.Beats,
+                last ? slur.Beats : 0
+            );
             at += note.Beats;
         }
     }
@@ -41,25 +46,58 @@ public sealed record HeardSlur(HeardRow Row, IReadOnlyList<SlurChange> Changes, 
     /// <summary>Hears a recording of a slur.</summary>
     /// <param name="sound">The recording.</param>
     /// <param name="asked">What was asked.</param>
-    /// <param name="firstCueSeconds">When the first note was due, seconds into the sound; null to use the sound's own marks or take the notes as they come.</param>
+    /// <param name="firstCueSeconds">When the first note was due, seconds into the sound; null to use the sound's own marks or take the
+    /// notes as they come.</param>
     /// <param name="missingSeconds">How much of the recording did not arrive.</param>
-    /// <param name="handStays">Whether it is known that the hand did not move, as of the lip model; where not, the sound has to show it.</param>
-    public static HeardSlur Hear(MonoSound sound, AskedSlur asked, double? firstCueSeconds = null, double missingSeconds = 0, bool handStays = false)
+    /// <param name="handStays">Whether it is known that the hand did not move, as of the lip model; where not, the sound has to show
+    /// it.</param>
+    public static HeardSlur Hear(
+        MonoSound sound,
+        AskedSlur asked,
+        double? firstCueSeconds = null,
+        double missingSeconds = 0,
+        bool handStays = false
+    )
     {
-        var played = RowListener.Hear(sound, new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = firstCueSeconds, MissingSeconds = missingSeconds });
+        var played = RowListener.Hear(
+            sound,
+            new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = firstCueSeconds, MissingSeconds = missingSeconds }
+        );
         var row = HeldOver.Of(OneTube.Of(played, asked.Player, handStays), asked);
         if (row.Doubt is null && !handStays && !asked.Slur.Shape.Neighbours)
-            row = row with { Doubt = RowDoubt.OtherRow(asked.Slur.Notes[0].Tube, [.. played.Notes.Select(note => note.Sound).OfType<SoundedNote>(), .. played.Extra], asked.Player) };
-        var changes = row.Notes.Zip(row.Notes.Skip(1)).Where(pair => pair.First.Judged.Meant.SlurredToNext).Select(pair => SlurChange.Of(row.Track, asked.Player, pair.First, pair.Second)).ToList();
-        return new HeardSlur(row, changes, Low(row), row.Notes.Where(note => !note.Judged.Meant.SlurredToNext && note.Sound is not null)
-            .Any(note => note.Sound!.Seconds < LeastHeldShare * note.Asked.Beats * asked.Plan.BeatSeconds));
+            row = row with
+            {
+                Doubt = RowDoubt.OtherRow(
+                    asked.Slur.Notes[0].Tube,
+                    [.. played.Notes.Select(note => note.Sound).OfType<SoundedNote>(), .. played.Extra],
+                    asked.Player
+                ),
+            };
+        var changes = row
+            .Notes.Zip(row.Notes.Skip(1))
+            .Where(pair => pair.First.Judged.Meant.SlurredToNext)
+            .Select(pair => SlurChange.Of(row.Track, asked.Player, pair.First, pair.Second))
+            .ToList();
+        return new HeardSlur(
+            row,
+            changes,
+            Low(row),
+            row.Notes.Where(note => !note.Judged.Meant.SlurredToNext && note.Sound is not null)
+                .Any(note => note.Sound!.Seconds < LeastHeldShare * note.Asked.Beats * asked.Plan.BeatSeconds)
+        );
     }
 
     private static double? Low(HeardRow row)
     {
         var lowest = row.Notes.Min(note => note.Judged.Meant.Sounding.Midi);
-        var low = row.Notes.Where(note => note.Judged.Meant.Sounding.Midi == lowest && note.Sound is not null).Select(note => note.Sound!.LevelDb).ToList();
-        var others = row.Notes.Where(note => note.Judged.Meant.Sounding.Midi != lowest && note.Sound is not null).Select(note => note.Sound!.LevelDb).ToList();
+        var low = row
+            .Notes.Where(note => note.Judged.Meant.Sounding.Midi == lowest && note.Sound is not null)
+            .Select(note => note.Sound!.LevelDb)
+            .ToList();
+        var others = row
+            .Notes.Where(note => note.Judged.Meant.Sounding.Midi != lowest && note.Sound is not null)
+            .Select(note => note.Sound!.LevelDb)
+            .ToList();
         return low.Count == 0 || others.Count == 0 ? null : low.Median() - others.Median();
     }
 }

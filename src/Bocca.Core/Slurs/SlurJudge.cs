@@ -19,16 +19,30 @@ public static class SlurJudge
     {
         var row = heard.Row;
         if (row.Problem is { } problem)
-            return new TakeVerdict(TakeOutcome.CannotTell, $"Cannot tell: {problem.Why}", [], [], Again(asked, problem.Remedy, problem.Why));
+            return new TakeVerdict(
+                TakeOutcome.CannotTell,
+                $"Cannot tell: {problem.Why}",
+                [],
+                [],
+                Again(asked, problem.Remedy, problem.Why)
+            );
         if (row.Notes.All(note => note.Sound is null))
-            return new TakeVerdict(TakeOutcome.CannotTell, "Cannot tell: no tone was found in the whole take.", [], [], Again(asked, "Check the microphone, and play one note close to it.", "Nothing was heard but the room."));
+            return new TakeVerdict(
+                TakeOutcome.CannotTell,
+                "Cannot tell: no tone was found in the whole take.",
+                [],
+                [],
+                Again(asked, "Check the microphone, and play one note close to it.", "Nothing was heard but the room.")
+            );
         var bands = SlurBands.For(asked.Pupil);
         var findings = Findings(heard, bands);
         var clean = heard.Changes.Count(change => change.Fault(bands) is null);
         var came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
-        var outcome = row.Doubt is not null ? TakeOutcome.CannotTell
+        var outcome =
+            row.Doubt is not null ? TakeOutcome.CannotTell
             : clean >= EnoughShare * heard.Changes.Count && came == row.Notes.Count ? TakeOutcome.Passed
-            : came < 0.5 * row.Notes.Count ? TakeOutcome.StepBack : TakeOutcome.Repeat;
+            : came < 0.5 * row.Notes.Count ? TakeOutcome.StepBack
+            : TakeOutcome.Repeat;
         var summary = row.Doubt?.Sentence ?? Summary(heard, asked, clean, bands);
         return new TakeVerdict(outcome, summary, Numbers(heard, clean), findings, Next(outcome, asked, findings, pupil, onward, summary));
     }
@@ -40,7 +54,7 @@ public static class SlurJudge
         return change.Fault(bands) switch
         {
             null => $"{way}: clean, {change.PassageMs:0} ms.",
-            "missed" => $"{way}: {row.Notes.First(note => note.Number == change.To) switch { { Judged.Outcome: not NoteOutcome.Right } missed => missed.Judged.Sentence, _ => row.Notes.First(note => note.Number == change.To - 1).Judged.Sentence }}",
+            "missed" => $"{way}: {MissedAt(row, change).Judged.Sentence}",
             "tongued" => $"{way}: the tongue began it.",
             "gap" => $"{way}: {change.GapMs:0} ms of silence between.",
             "dip" => $"{way}: the level fell by {change.DipDb:0} dB between.",
@@ -49,6 +63,12 @@ public static class SlurJudge
             _ => $"{way}: slow, {change.PassageMs:0} ms on the way.",
         };
     }
+
+    /// <summary>The note that a change missed: the one it leads to, else the one it comes from.</summary>
+    private static RowNote MissedAt(HeardRow row, SlurChange change) =>
+        row.Notes.First(note => note.Number == change.To) is { Judged.Outcome: not NoteOutcome.Right } missed
+            ? missed
+            : row.Notes.First(note => note.Number == change.To - 1);
 
     private static string Summary(HeardSlur heard, AskedSlur asked, int clean, SlurBands bands)
     {
@@ -64,7 +84,10 @@ public static class SlurJudge
     private static List<HeardNumber> Numbers(HeardSlur heard, int clean)
     {
         var sounded = heard.Changes.Where(change => change.AtSeconds is not null).ToList();
-        var numbers = new List<HeardNumber> { new("changes", $"{clean} of {heard.Changes.Count}", "clean", clean >= EnoughShare * heard.Changes.Count) };
+        var numbers = new List<HeardNumber>
+        {
+            new("changes", $"{clean} of {heard.Changes.Count}", "clean", clean >= EnoughShare * heard.Changes.Count),
+        };
         if (sounded.Count > 0)
         {
             numbers.Add(new HeardNumber("on the way", $"{sounded.Average(change => change.PassageMs):0} ms", "from note to note", null));
@@ -81,34 +104,101 @@ public static class SlurJudge
         {
             var all = changes.ToList();
             if (all.Count > 0)
-                findings.Add(new Finding(Symptom.Get(id), [.. all.Select(change => change.To)], all.Max(measure), limit, unit, Words(all[0], bands, heard.Row)));
+                findings.Add(
+                    new Finding(
+                        Symptom.Get(id),
+                        [.. all.Select(change => change.To)],
+                        all.Max(measure),
+                        limit,
+                        unit,
+                        Words(all[0], bands, heard.Row)
+                    )
+                );
         }
 
         var missed = heard.Row.Notes.Where(note => note.Judged.Outcome != NoteOutcome.Right).ToList();
-        foreach (var group in missed.GroupBy(note => MissOf(note.Judged)).Where(group => group.Key is not null).OrderByDescending(group => group.Count()))
-            findings.Add(new Finding(Symptom.Get(group.Key!), [.. group.Select(note => note.Number)], group.Count(), 0, "notes", group.First().Judged.Sentence));
+        foreach (
+            var group in missed
+                .GroupBy(note => MissOf(note.Judged))
+                .Where(group => group.Key is not null)
+                .OrderByDescending(group => group.Count())
+        )
+            findings.Add(
+                new Finding(
+                    Symptom.Get(group.Key!),
+                    [.. group.Select(note => note.Number)],
+                    group.Count(),
+                    0,
+                    "notes",
+                    group.First().Judged.Sentence
+                )
+            );
         Add("tonguedSlur", heard.Changes.Where(change => change.Fault(bands) == "tongued"), change => change.DipDb, bands.DipDb, "dB");
-        Add("slurHole", heard.Changes.Where(change => change.Fault(bands) is "gap" or "dip"), change => Math.Max(change.GapMs, change.DipDb), bands.GapMs, "ms");
-        Add("overshoots", heard.Changes.Where(change => change.Fault(bands) is "overshoot" or "touched"), change => change.OvershootCents, bands.OvershootCents, "cents");
+        Add(
+            "slurHole",
+            heard.Changes.Where(change => change.Fault(bands) is "gap" or "dip"),
+            change => Math.Max(change.GapMs, change.DipDb),
+            bands.GapMs,
+            "ms"
+        );
+        Add(
+            "overshoots",
+            heard.Changes.Where(change => change.Fault(bands) is "overshoot" or "touched"),
+            change => change.OvershootCents,
+            bands.OvershootCents,
+            "cents"
+        );
         if (heard.LowNoteDb > SlurBands.LowNoteDb)
-            findings.Add(new Finding(Symptom.Get("lowBlares"), [], heard.LowNoteDb.Value, SlurBands.LowNoteDb, "dB", $"The low note was {heard.LowNoteDb:0} dB louder than the others."));
+            findings.Add(
+                new Finding(
+                    Symptom.Get("lowBlares"),
+                    [],
+                    heard.LowNoteDb.Value,
+                    SlurBands.LowNoteDb,
+                    "dB",
+                    $"The low note was {heard.LowNoteDb:0} dB louder than the others."
+                )
+            );
         Add("slurSlow", heard.Changes.Where(change => change.Fault(bands) == "slow"), change => change.PassageMs, bands.PassageMs, "ms");
         return findings;
     }
 
-    /// <summary>What a miss is a sign of: in a slur, the note before once more is a change that did not come, and no matter of the hand.</summary>
-    private static string? MissOf(JudgedNote judged) => judged.Outcome == NoteOutcome.PreviousNote ? "slurStays" : RowFindings.SymptomOf(judged);
+    /// <summary>
+    /// What a miss is a sign of: in a slur, the note before once more is a change that did not come, and no matter of the hand.
+    /// </summary>
+    private static string? MissOf(JudgedNote judged) =>
+        judged.Outcome == NoteOutcome.PreviousNote ? "slurStays" : RowFindings.SymptomOf(judged);
 
-    private static NextStep Next(TakeOutcome outcome, AskedSlur asked, List<Finding> findings, JudgedPupil pupil, Slur? onward, string summary)
+    private static NextStep Next(
+        TakeOutcome outcome,
+        AskedSlur asked,
+        List<Finding> findings,
+        JudgedPupil pupil,
+        Slur? onward,
+        string summary
+    )
     {
         if (outcome == TakeOutcome.Passed)
-            return onward is null ? Again(asked, "That was the last of them: choose another shape.", summary)
-                : new NextStep(NextPlace.Slurs, onward.Id, $"Go on: {onward.Shape.Name.ToLowerInvariant()} on {onward.Setting}, from {onward.Notes[0].Written}.", summary);
+            return onward is null
+                ? Again(asked, "That was the last of them: choose another shape.", summary)
+                : new NextStep(
+                    NextPlace.Slurs,
+                    onward.Id,
+                    $"Go on: {onward.Shape.Name.ToLowerInvariant()} on {onward.Setting}, from {onward.Notes[0].Written}.",
+                    summary
+                );
         if (findings.Count == 0)
             return Again(asked, "The same once more, in one air.", summary);
-        var evidence = pupil.Known.Where(item => !item.Signal.StartsWith("heard.", StringComparison.Ordinal)).Concat(findings.Select(Evidence.Heard)).ToList();
+        var evidence = pupil
+            .Known.Where(item => !item.Signal.StartsWith("heard.", StringComparison.Ordinal))
+            .Concat(findings.Select(Evidence.Heard))
+            .ToList();
         var first = findings[0];
-        return Again(asked, first.Symptom.FixFor(pupil.Approach, pupil.Tense || Adviser.IsTense(evidence)).Cue, $"{first.Symptom.Cause} {first.Heard}");
+        return Again(
+            asked,
+            first.Symptom.FixFor(pupil.Approach, pupil.Tense || Adviser.IsTense(evidence)).Cue,
+            $"{first.Symptom.Cause} {first.Heard}"
+        );
     }
 
     private static NextStep Again(AskedSlur asked, string cue, string reason) => new(NextPlace.Slurs, asked.Slur.Id, cue, reason);

@@ -54,12 +54,27 @@ public sealed record SlurMap(IReadOnlyList<string> Settings, IReadOnlyList<(int 
     public static SlurMap Of(SlurPlayer player, IReadOnlyList<Change> changes)
     {
         var pair = SlurShape.Get("pair-up");
-        var places = player.Tubes().SelectMany(tube => SlurWriter.OnTube(player, pair, tube)).Select(slur =>
-        {
-            var (setting, low, high) = (slur.Setting.ToString(), slur.Notes[0].Partial, slur.Notes[1].Partial);
-            var own = changes.Where(change => change.Setting == setting && change.Low == low && change.High == high).ToList();
-            return new SlurPlace(setting, low, high, own.Count, own.Count(change => change.Clean), own.Count == 0 ? null : own.Max(change => change.At));
-        }).ToList();
-        return new SlurMap([.. player.Tubes().Select(tube => tube.Setting.ToString())], [.. places.Select(place => (place.Low, place.High)).Distinct().Order()], places);
+        var places = player
+            .Tubes()
+            .SelectMany(tube => SlurWriter.OnTube(player, pair, tube))
+            .Select(slur =>
+            {
+                var (setting, low, high) = (slur.Setting.ToString(), slur.Notes[0].Partial, slur.Notes[1].Partial);
+                var own = changes.Where(change => change.Setting == setting && change.Low == low && change.High == high).ToList();
+                return new SlurPlace(
+                    setting,
+                    low,
+                    high,
+                    own.Count,
+                    own.Count(change => change.Clean),
+                    own.Count == 0 ? null : own.Max(change => change.At)
+                );
+            })
+            .ToList();
+        return new SlurMap(
+            [.. player.Tubes().Select(tube => tube.Setting.ToString())],
+            [.. places.Select(place => (place.Low, place.High)).Distinct().Order()],
+            places
+        );
     }
 }

@@ -52,13 +52,19 @@ public sealed record SlurPlayer(Instrument Instrument, Reading Reading, PlayingR
     public Pitch Comfortable => PlayingRange.OfFirstNotes(Instrument).Highest;
 
     /// <summary>A player as an approach and a stage have one.</summary>
-    public static SlurPlayer Of(Instrument instrument, Reading reading, LearningStage stage, Approach approach) => new(instrument, reading, LearnersRange.Of(instrument, stage))
-    {
-        Hand = Hand.Free.Under(approach, stage),
-        Weights = FingeringWeights.Default.Under(approach, stage),
-        Vowels = approach["slur.vowels"] switch { "a" => VowelLine.ByRegister, "c" => VowelLine.Room, _ => VowelLine.None },
-        ByEar = approach["slurs.source"] == "a",
-    };
+    public static SlurPlayer Of(Instrument instrument, Reading reading, LearningStage stage, Approach approach) =>
+        new(instrument, reading, LearnersRange.Of(instrument, stage))
+        {
+            Hand = Hand.Free.Under(approach, stage),
+            Weights = FingeringWeights.Default.Under(approach, stage),
+            Vowels = approach["slur.vowels"] switch
+            {
+                "a" => VowelLine.ByRegister,
+                "c" => VowelLine.Room,
+                _ => VowelLine.None,
+            },
+            ByEar = approach["slurs.source"] == "a",
+        };
 
     /// <summary>
     /// The tubes in the order in which slurs go through them, from the open one down by semitones: seven combinations, with 4
@@ -68,8 +74,12 @@ public sealed record SlurPlayer(Instrument Instrument, Reading Reading, PlayingR
     public IReadOnlyList<Tube> Tubes()
     {
         var fourth = Instrument.Valves.Count >= 4 && !(Hand.HighestValve < 4) && Weights.FourthForFirstAndThird <= 0;
-        var settings = HandTrainer.Order(Instrument, Hand)
-            .Select(setting => fourth && setting.Presses(1) && setting.Presses(3) ? Setting.OfValves("", setting.Presses(2) ? [2, 4] : [4]) : setting).ToList();
+        var settings = HandTrainer
+            .Order(Instrument, Hand)
+            .Select(setting =>
+                fourth && setting.Presses(1) && setting.Presses(3) ? Setting.OfValves("", setting.Presses(2) ? [2, 4] : [4]) : setting
+            )
+            .ToList();
         if (Instrument.ThumbSide is not null && !Weights.HidesThumbSide)
             settings.AddRange(settings.Take(5).Select(setting => Setting.OfValves("T", setting.Valves)).ToList());
         return [.. settings.Where(setting => Taught?.Contains(setting) ?? true).Select(Instrument.TubeOf).OfType<Tube>()];

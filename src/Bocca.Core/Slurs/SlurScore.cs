@@ -11,7 +11,8 @@ public static class SlurScore
     /// <param name="player">Who plays.</param>
     /// <param name="slurs">The slurs in order.</param>
     /// <param name="tempo">Quarters a minute.</param>
-    public static MusicScore Of(string title, SlurPlayer player, IReadOnlyList<Slur> slurs, double tempo) => new(title, tempo, [PartOf(player, slurs)]);
+    public static MusicScore Of(string title, SlurPlayer player, IReadOnlyList<Slur> slurs, double tempo) =>
+        new(title, tempo, [PartOf(player, slurs)]);
 
     /// <summary>One slur to be read from the stage: without its rest, its name and its tempo.</summary>
     public static MusicScore OnStage(SlurPlayer player, Slur slur)
@@ -21,27 +22,41 @@ public static class SlurScore
     }
 
     /// <summary>A part of a score.</summary>
-    public static ScorePart PartOf(SlurPlayer player, IReadOnlyList<Slur> slurs, string? name = null) => new(
-        name ?? player.Instrument.Name,
-        player.Reading.Clef,
-        player.Reading.WrittenAboveSounding.Inverse,
-        [.. slurs.SelectMany((slur, i) => new[] { new ScoreMeasure([.. slur.Notes.Select((note, j) => NoteOf(slur, note, j))], i > 0), Rest(slur) })])
-    {
-        Program = Program(player.Instrument),
-    };
+    public static ScorePart PartOf(SlurPlayer player, IReadOnlyList<Slur> slurs, string? name = null) =>
+        new(
+            name ?? player.Instrument.Name,
+            player.Reading.Clef,
+            player.Reading.WrittenAboveSounding.Inverse,
+            [
+                .. slurs.SelectMany(
+                    (slur, i) => new[] { new ScoreMeasure([.. slur.Notes.Select((note, j) => NoteOf(slur, note, j))], i > 0), Rest(slur) }
+                ),
+            ]
+        )
+        {
+            Program = Program(player.Instrument),
+        };
 
     private static ScoreMeasure Rest(Slur slur) => new([new ScoreNote(null, Ticks(slur.Beats))]);
 
-    private static ScoreNote NoteOf(Slur slur, SlurNote note, int index) => new(note.Written, Ticks(note.Beats))
-    {
-        SlurBegins = index == 0,
-        SlurEnds = index == slur.Notes.Count - 1,
-        BreathAfter = index == slur.Notes.Count - 1,
-        Lines = [index == 0 || note.Tube.Setting != slur.Notes[index - 1].Tube.Setting ? note.Tube.Setting.ToString() : "", note.Vowel],
-    };
+    private static ScoreNote NoteOf(Slur slur, SlurNote note, int index) =>
+        new(note.Written, Ticks(note.Beats))
+        {
+            SlurBegins = index == 0,
+            SlurEnds = index == slur.Notes.Count - 1,
+            BreathAfter = index == slur.Notes.Count - 1,
+            Lines = [index == 0 || note.Tube.Setting != slur.Notes[index - 1].Tube.Setting ? note.Tube.Setting.ToString() : "", note.Vowel],
+        };
 
     private static int Ticks(double beats) => (int)Math.Round(beats * MusicScore.TicksPerQuarter);
 
     /// <summary>The General MIDI voice of a family, counted from 0.</summary>
-    internal static int Program(Instrument instrument) => instrument.Family switch { "horn" => 60, "trombone" or "euphonium" => 57, "tuba" => 58, _ => 56 };
+    internal static int Program(Instrument instrument) =>
+        instrument.Family switch
+        {
+            "horn" => 60,
+            "trombone" or "euphonium" => 57,
+            "tuba" => 58,
+            _ => 56,
+        };
 }

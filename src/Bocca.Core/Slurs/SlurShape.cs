@@ -8,7 +8,15 @@ namespace Bocca.Core.Slurs;
 /// <param name="LastBeats">Beats of the last note.</param>
 /// <param name="Basis">Where it comes from.</param>
 /// <param name="Neighbours">Whether it goes by semitones, changing tubes, instead of along one tube.</param>
-public sealed record SlurShape(string Id, string Name, IReadOnlyList<int> Steps, double Beats, double LastBeats, string Basis, bool Neighbours = false)
+public sealed record SlurShape(
+    string Id,
+    string Name,
+    IReadOnlyList<int> Steps,
+    double Beats,
+    double LastBeats,
+    string Basis,
+    bool Neighbours = false
+)
 {
     private const string OwnPrefix = "own_";
 
@@ -19,7 +27,8 @@ public sealed record SlurShape(string Id, string Name, IReadOnlyList<int> Steps,
     public const int MostOwnNotes = 12;
 
     /// <inheritdoc cref="MostOwnNotes"/>
-    public const double ShortestBeats = 0.25, LongestBeats = 16;
+    public const double ShortestBeats = 0.25,
+        LongestBeats = 16;
 
     private static readonly Lazy<IReadOnlyList<SlurShape>> Shipped = new(() => EmbeddedData.Read<List<SlurShape>>("slur-shapes.json"));
 
@@ -33,7 +42,17 @@ public sealed record SlurShape(string Id, string Name, IReadOnlyList<int> Steps,
     /// <param name="steps">Partials above the first note's, note by note.</param>
     /// <param name="lengths">Beats of each note, to a quarter of a beat.</param>
     public static SlurShape Own(IReadOnlyList<int> steps, IReadOnlyList<double> lengths) =>
-        new($"{OwnPrefix}{string.Join('.', steps)}_{string.Join('.', lengths.Select(length => Math.Round(length * PartsOfABeat)))}", "From a file", steps, lengths[0], lengths[^1], "the teacher's own") { Lengths = lengths };
+        new(
+            $"{OwnPrefix}{string.Join('.', steps)}_{string.Join('.', lengths.Select(length => Math.Round(length * PartsOfABeat)))}",
+            "From a file",
+            steps,
+            lengths[0],
+            lengths[^1],
+            "the teacher's own"
+        )
+        {
+            Lengths = lengths,
+        };
 
     /// <summary>The shape of one's own that a name in records holds; null where it holds none.</summary>
     public static SlurShape? OwnFrom(string id)
@@ -41,12 +60,20 @@ public sealed record SlurShape(string Id, string Name, IReadOnlyList<int> Steps,
         if (!id.StartsWith(OwnPrefix, StringComparison.Ordinal) || id[OwnPrefix.Length..].Split('_') is not [var steps, var lengths])
             return null;
         var (known, beats) = (Numbers(steps), Numbers(lengths));
-        return known is [0, _, ..] && known.Count <= MostOwnNotes && beats?.Count == known.Count && beats.TrueForAll(length => length is >= (int)(PartsOfABeat * ShortestBeats) and <= (int)(PartsOfABeat * LongestBeats)) ? Own(known, [.. beats.Select(length => (double)length / PartsOfABeat)]) : null;
+        return
+            known is [0, _, ..]
+            && known.Count <= MostOwnNotes
+            && beats?.Count == known.Count
+            && beats.TrueForAll(length => length is >= (int)(PartsOfABeat * ShortestBeats) and <= (int)(PartsOfABeat * LongestBeats))
+            ? Own(known, [.. beats.Select(length => (double)length / PartsOfABeat)])
+            : null;
     }
 
     private static List<int>? Numbers(string text)
     {
-        var numbers = text.Split('.').Select(part => int.TryParse(part, System.Globalization.CultureInfo.InvariantCulture, out var number) ? number : (int?)null).ToList();
+        var numbers = text.Split('.')
+            .Select(part => int.TryParse(part, System.Globalization.CultureInfo.InvariantCulture, out var number) ? number : (int?)null)
+            .ToList();
         return numbers.Contains(null) ? null : [.. numbers.OfType<int>()];
     }
 
@@ -58,6 +85,7 @@ public sealed record SlurShape(string Id, string Name, IReadOnlyList<int> Steps,
 
     /// <summary>The shape with this id.</summary>
     /// <exception cref="ArgumentException">There is none; the message names those there are.</exception>
-    public static SlurShape Get(string id) => All.FirstOrDefault(shape => shape.Id == id)
+    public static SlurShape Get(string id) =>
+        All.FirstOrDefault(shape => shape.Id == id)
         ?? throw new ArgumentException($"'{id}' is not a slur Bocca knows; it knows {string.Join(", ", All.Select(shape => shape.Id))}.");
 }

@@ -15,13 +15,15 @@ public sealed record SlurTry(string SlurId, IReadOnlyList<(int Low, int High)> P
 /// </summary>
 public sealed class SlurSuccess
 {
-    private const double UsualAbility = 4, AbilitySpread = 2.5, EaseSpread = 1, PerPoint = 0.35, LongestStep = 3;
+    private const double UsualAbility = 4,
+        AbilitySpread = 2.5,
+        EaseSpread = 1,
+        PerPoint = 0.35,
+        LongestStep = 3;
     private const int Rounds = 30;
     private readonly Dictionary<(int, int), double> _ease = [];
 
-    private SlurSuccess()
-    {
-    }
+    private SlurSuccess() { }
 
     /// <summary>The pupil's ability: a slur of so many points over 0.35 comes every other time.</summary>
     public double Ability { get; private set; } = UsualAbility;
@@ -38,9 +40,11 @@ public sealed class SlurSuccess
     }
 
     /// <summary>How likely a slur comes clean, 0 to 1.</summary>
-    public double Likelihood(double difficulty, IReadOnlyCollection<(int Low, int High)> pairs) => 1 / (1 + Math.Exp(-(Ability - (PerPoint * difficulty) + Ease(pairs))));
+    public double Likelihood(double difficulty, IReadOnlyCollection<(int Low, int High)> pairs) =>
+        1 / (1 + Math.Exp(-(Ability - (PerPoint * difficulty) + Ease(pairs))));
 
-    private double Ease(IReadOnlyCollection<(int Low, int High)> pairs) => pairs.Count == 0 ? 0 : pairs.Average(pair => _ease.GetValueOrDefault(pair));
+    private double Ease(IReadOnlyCollection<(int Low, int High)> pairs) =>
+        pairs.Count == 0 ? 0 : pairs.Average(pair => _ease.GetValueOrDefault(pair));
 
     /// <summary>One step of Newton's method, one unknown after the other.</summary>
     private void Improve(IReadOnlyList<SlurTry> tries)

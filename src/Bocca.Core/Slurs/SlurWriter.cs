@@ -18,12 +18,16 @@ public static class SlurWriter
     /// <summary>Where the teacher writes a vowel in.</summary>
     private const string Room = "____";
 
-    internal const int LowestPartial = 2, HighestPartial = 12;
+    internal const int LowestPartial = 2,
+        HighestPartial = 12;
 
     /// <summary>Every slur of every shape that a player has, in the order of the shapes and the tubes.</summary>
-    public static IEnumerable<Slur> All(SlurPlayer player) => SlurShape.All.SelectMany(shape => shape.Neighbours
-        ? Neighbours(player, player.Range.Highest).Slurs
-        : player.Tubes().SelectMany(tube => OnTube(player, shape, tube)));
+    public static IEnumerable<Slur> All(SlurPlayer player) =>
+        SlurShape.All.SelectMany(shape =>
+            shape.Neighbours
+                ? Neighbours(player, player.Range.Highest).Slurs
+                : player.Tubes().SelectMany(tube => OnTube(player, shape, tube))
+        );
 
     /// <summary>The slurs of a shape on a tube, from the lowest up.</summary>
     public static IEnumerable<Slur> OnTube(SlurPlayer player, SlurShape shape, Tube tube)
@@ -52,7 +56,13 @@ public static class SlurWriter
                 slurs.Add(slur);
         }
 
-        return new SlurSheet(slurs, slurs.Count == 0 ? $"{shape.Name} from partial {firstPartial} does not fit: on {tubes[0].Setting} it {Of(player, shape, tubes[0], firstPartial).Why}" : "Every tube taught has been through.");
+        return new SlurSheet(
+            slurs,
+            slurs.Count == 0
+                ? $"{shape.Name} from partial {firstPartial} does not fit: on {tubes[0].Setting} it "
+                    + $"{Of(player, shape, tubes[0], firstPartial).Why}"
+                : "Every tube taught has been through."
+        );
     }
 
     /// <summary>A semitone down and back, from a note on down, each a semitone lower, until the floor (common practice).</summary>
@@ -67,18 +77,30 @@ public static class SlurWriter
             var pitches = shape.Steps.Select(step => midi + step).ToList();
             var low = pitches.Min();
             if (low < player.Range.Lowest.Midi)
-                return new SlurSheet(slurs, $"The next needs {Pitch.FromMidi(player.Reading.ToWritten(Pitch.FromMidi(low)).Midi)}, below the range.");
-            var ways = pitches.ConvertAll(pitch => FingeringFinder.FindSounding(player.Instrument, Pitch.FromMidi(pitch), player.Weights, player.Hand).FirstOrDefault(way => way.Barred is not null || IsUsed(player, way.Partial)));
+                return new SlurSheet(
+                    slurs,
+                    $"The next needs {Pitch.FromMidi(player.Reading.ToWritten(Pitch.FromMidi(low)).Midi)}, below the range."
+                );
+            var ways = pitches.ConvertAll(pitch =>
+                FingeringFinder
+                    .FindSounding(player.Instrument, Pitch.FromMidi(pitch), player.Weights, player.Hand)
+                    .FirstOrDefault(way => way.Barred is not null || IsUsed(player, way.Partial))
+            );
             if (ways.Any(way => way is null or { Barred: not null }))
-                return new SlurSheet(slurs, $"The next needs {Pitch.FromMidi(player.Reading.ToWritten(Pitch.FromMidi(low)).Midi)}: {ways.Select(way => way?.Barred).FirstOrDefault(barred => barred is not null) ?? "no setting gives it."}");
+                return new SlurSheet(
+                    slurs,
+                    $"The next needs {Pitch.FromMidi(player.Reading.ToWritten(Pitch.FromMidi(low)).Midi)}: "
+                        + $"{ways.Select(way => way?.Barred).FirstOrDefault(barred => barred is not null) ?? "no setting gives it."}"
+                );
             slurs.Add(new Slur(shape, [.. ways.Select((way, i) => Note(player, shape, way!.Tube, way.Partial, i))]));
         }
     }
 
     /// <summary>The slur with this id; null where the player has none.</summary>
-    public static Slur? Find(SlurPlayer player, string id) => SlurShape.OwnFrom(id.Split(':')[0]) is { } own
-        ? player.Tubes().SelectMany(tube => OnTube(player, own, tube)).FirstOrDefault(slur => slur.Id == id)
-        : All(player).FirstOrDefault(slur => slur.Id == id);
+    public static Slur? Find(SlurPlayer player, string id) =>
+        SlurShape.OwnFrom(id.Split(':')[0]) is { } own
+            ? player.Tubes().SelectMany(tube => OnTube(player, own, tube)).FirstOrDefault(slur => slur.Id == id)
+            : All(player).FirstOrDefault(slur => slur.Id == id);
 
     /// <summary>The slur after one: the same on the next tube, else the next shape from its first tube on; null for none.</summary>
     public static Slur? Onward(SlurPlayer player, Slur slur)
@@ -87,8 +109,12 @@ public static class SlurWriter
             return Neighbours(player, player.Range.Highest).Slurs.SkipWhile(each => each.Id != slur.Id).Skip(1).FirstOrDefault();
         var sheet = Sheet(player, slur.Shape, slur.Notes[0].Partial).Slurs;
         return sheet.SkipWhile(each => each.Id != slur.Id).Skip(1).FirstOrDefault()
-            ?? SlurShape.All.SkipWhile(shape => shape.Id != slur.Shape.Id).Skip(1).Where(shape => !shape.Neighbours)
-                .SelectMany(shape => Sheet(player, shape, slur.Notes[0].Partial).Slurs.Take(1)).FirstOrDefault();
+            ?? SlurShape
+                .All.SkipWhile(shape => shape.Id != slur.Shape.Id)
+                .Skip(1)
+                .Where(shape => !shape.Neighbours)
+                .SelectMany(shape => Sheet(player, shape, slur.Notes[0].Partial).Slurs.Take(1))
+                .FirstOrDefault();
     }
 
     /// <summary>A shape on a tube from a partial on, or why there is none.</summary>
@@ -110,7 +136,11 @@ public static class SlurWriter
             if (note.Sounding.Midi > player.Range.Highest.Midi)
                 return (null, $"needs {note.Written}, above the range, which ends at {player.Reading.ToWritten(player.Range.Highest)}.");
             // A tube so far from the note that no chart names it for it is no way to play it.
-            if (!FingeringFinder.FindSounding(player.Instrument, note.Sounding).Any(way => way.Setting == tube.Setting && way.Partial == partial))
+            if (
+                !FingeringFinder
+                    .FindSounding(player.Instrument, note.Sounding)
+                    .Any(way => way.Setting == tube.Setting && way.Partial == partial)
+            )
                 return (null, $"has no true {note.Written}.");
             notes.Add(note);
         }
@@ -123,7 +153,19 @@ public static class SlurWriter
     private static SlurNote Note(SlurPlayer player, SlurShape shape, Tube tube, int partial, int index)
     {
         var sounding = Pitch.FromMidi(player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones);
-        return new SlurNote(tube, partial, sounding, Pitch.FromMidi(player.Reading.ToWritten(sounding).Midi), shape.BeatsOf(index), player.Vowels switch { VowelLine.ByRegister => Vowel(player.Instrument, sounding), VowelLine.Room => Room, _ => "" });
+        return new SlurNote(
+            tube,
+            partial,
+            sounding,
+            Pitch.FromMidi(player.Reading.ToWritten(sounding).Midi),
+            shape.BeatsOf(index),
+            player.Vowels switch
+            {
+                VowelLine.ByRegister => Vowel(player.Instrument, sounding),
+                VowelLine.Room => Room,
+                _ => "",
+            }
+        );
     }
 
     /// <summary>Oh below the concert B flat from which drills start, ee above the concert F, ah between (common practice).</summary>
@@ -131,6 +173,8 @@ public static class SlurWriter
     {
         var start = StartNotes.Of(instrument);
         var (low, high) = (Math.Min(start.ConcertBb.Midi, start.ConcertF.Midi), Math.Max(start.ConcertBb.Midi, start.ConcertF.Midi));
-        return sounding.Midi < low ? "oh" : sounding.Midi > high ? "ee" : "ah";
+        return sounding.Midi < low ? "oh"
+            : sounding.Midi > high ? "ee"
+            : "ah";
     }
 }

@@ -27,7 +27,11 @@ public static class AttemptFinder
     /// <param name="track">Its pitch.</param>
     /// <param name="sameTrySeconds">Tones less than this apart are one try.</param>
     /// <param name="shortestSeconds">What is shorter is no tone.</param>
-    public static IReadOnlyList<Attempt> Find(PitchTrack track, double sameTrySeconds = SameTrySeconds, double shortestSeconds = ShortestToneSeconds)
+    public static IReadOnlyList<Attempt> Find(
+        PitchTrack track,
+        double sameTrySeconds = SameTrySeconds,
+        double shortestSeconds = ShortestToneSeconds
+    )
     {
         var tones = Tones(track.Frames, shortestSeconds);
         var tries = new List<List<ToneRun>>();

@@ -46,7 +46,9 @@ internal sealed class BlockDifferences
             var early = before - (lag / 2);
             var late = early + lag;
             block.Difference[lag] = SquaredDistance(around.Slice(early, length), around.Slice(late, length), tail);
-            block.Energy[lag] = (float)(_energyBefore[early + length] - _energyBefore[early] + _energyBefore[late + length] - _energyBefore[late]);
+            block.Energy[lag] = (float)(
+                _energyBefore[early + length] - _energyBefore[early] + _energyBefore[late + length] - _energyBefore[late]
+            );
         }
     }
 
@@ -57,7 +59,8 @@ internal sealed class BlockDifferences
         ref var second = ref MemoryMarshal.GetReference(b);
         var width = (nuint)Vector<float>.Count;
         var length = (nuint)a.Length;
-        Vector<float> even = default, odd = default;
+        Vector<float> even = default,
+            odd = default;
         nuint i = 0;
         for (; i + (2 * width) <= length; i += 2 * width)
         {

@@ -53,26 +53,52 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
     /// <param name="quiet">Where no sound was asked, seconds; what sounds there is not the pupil.</param>
     /// <param name="voiceAsked">Whether singing was asked, so that a voice is none.</param>
     public static Disturbance? Find(MonoSound sound, PitchTrack track, IReadOnlyList<(double From, double To)> quiet, bool voiceAsked) =>
-        Muted(sound) ?? Clipped(sound) ?? Soft(sound) ?? Unplugged(sound) ?? Hum(track) ?? (voiceAsked ? null : Speech(track)) ?? Music(track, quiet) ?? Narrow(sound);
+        Muted(sound)
+        ?? Clipped(sound)
+        ?? Soft(sound)
+        ?? Unplugged(sound)
+        ?? Hum(track)
+        ?? (voiceAsked ? null : Speech(track))
+        ?? Music(track, quiet)
+        ?? Narrow(sound);
 
-    private static Disturbance? Muted(MonoSound sound) => sound.Samples.Length > 0 && sound.Peak == 0
-        ? new Disturbance(DisturbanceKind.Muted, "not one sample came through: silence, as from a muted microphone.", "Switch the microphone on, at its own switch and in the system's settings, and play it again.")
-        : null;
+    private static Disturbance? Muted(MonoSound sound) =>
+        sound.Samples.Length > 0 && sound.Peak == 0
+            ? new Disturbance(
+                DisturbanceKind.Muted,
+                "not one sample came through: silence, as from a muted microphone.",
+                "Switch the microphone on, at its own switch and in the system's settings, and play it again."
+            )
+            : null;
 
-    private static Disturbance? Clipped(MonoSound sound) => sound.ClippedShare() is var share && share > MostClipped
-        ? new Disturbance(DisturbanceKind.Clipped, $"{100 * share:0.0} % of the sound was cut off at full scale.", "Move the microphone further away or turn its level down, and play it again.")
-        : null;
+    private static Disturbance? Clipped(MonoSound sound) =>
+        sound.ClippedShare() is var share && share > MostClipped
+            ? new Disturbance(
+                DisturbanceKind.Clipped,
+                $"{100 * share:0.0} % of the sound was cut off at full scale.",
+                "Move the microphone further away or turn its level down, and play it again."
+            )
+            : null;
 
-    private static Disturbance? Soft(MonoSound sound) => 20 * Math.Log10(Math.Max(sound.Peak, 1e-6)) is var peak && peak < SoftestPeakDb
-        ? new Disturbance(DisturbanceKind.Silence, $"nothing louder than {peak:0} dB was heard: silence.", "Check that the right microphone is on, or go nearer to it, and play it again.")
-        : null;
+    private static Disturbance? Soft(MonoSound sound) =>
+        20 * Math.Log10(Math.Max(sound.Peak, 1e-6)) is var peak && peak < SoftestPeakDb
+            ? new Disturbance(
+                DisturbanceKind.Silence,
+                $"nothing louder than {peak:0} dB was heard: silence.",
+                "Check that the right microphone is on, or go nearer to it, and play it again."
+            )
+            : null;
 
     private static Disturbance? Unplugged(MonoSound sound)
     {
         var last = Array.FindLastIndex(sound.Samples, sample => sample != 0);
         var dead = (double)(sound.Samples.Length - 1 - last) / sound.SampleRate;
         return dead >= DeadSeconds && !RestsInZeros(sound, last)
-            ? new Disturbance(DisturbanceKind.Unplugged, $"the sound stops dead after {(double)(last + 1) / sound.SampleRate:0.0} s, {dead:0.0} s before the end.", "Check the microphone's plug, and play it again.")
+            ? new Disturbance(
+                DisturbanceKind.Unplugged,
+                $"the sound stops dead after {(double)(last + 1) / sound.SampleRate:0.0} s, {dead:0.0} s before the end.",
+                "Check the microphone's plug, and play it again."
+            )
             : null;
     }
 
@@ -100,7 +126,11 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
         var mains = new[] { 50.0, 60, 100, 120 }.MinBy(candidate => Math.Abs(Math.Log2(hertz / candidate)));
         var spread = voiced.Select(frame => 1200 * Math.Log2(frame.FrequencyHz / hertz)).InterquartileRange();
         return Math.Abs(1200 * Math.Log2(hertz / mains)) < 15 && spread < 4
-            ? new Disturbance(DisturbanceKind.Hum, $"a hum of {mains:0} Hz from end to end, and no tone over it.", "Use another power supply or run on battery, move away from lamps and chargers, and play it again.")
+            ? new Disturbance(
+                DisturbanceKind.Hum,
+                $"a hum of {mains:0} Hz from end to end, and no tone over it.",
+                "Use another power supply or run on battery, move away from lamps and chargers, and play it again."
+            )
             : null;
     }
 
@@ -114,7 +144,11 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
         var loud = track.Frames.Select(frame => frame.LevelDb).Percentile(90);
         var pitches = sounding.Select(frame => 12 * Math.Log2(frame.FrequencyHz)).ToList();
         return sounding.Select(frame => frame.LevelDb).Median() > loud - 15 && pitches.Percentile(90) - pitches.Percentile(10) > 1.5
-            ? new Disturbance(DisturbanceKind.Music, $"notes sound through {100.0 * sounding.Count / rests.Count:0} % of the rests: music or somebody else playing.", "Switch the music off or find a quiet corner, and play it again.")
+            ? new Disturbance(
+                DisturbanceKind.Music,
+                $"notes sound through {100.0 * sounding.Count / rests.Count:0} % of the rests: music or somebody else playing.",
+                "Switch the music off or find a quiet corner, and play it again."
+            )
             : null;
     }
 
@@ -127,7 +161,11 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
         var shortOnes = runs.Count(run => run.Count < 45);
         var slides = runs.Select(Slide).Median();
         return shortOnes >= 0.7 * runs.Count && slides > 70
-            ? new Disturbance(DisturbanceKind.Speech, $"{runs.Count} short sliding sounds, as of somebody talking.", "Wait until nobody talks, and play it again.")
+            ? new Disturbance(
+                DisturbanceKind.Speech,
+                $"{runs.Count} short sliding sounds, as of somebody talking.",
+                "Wait until nobody talks, and play it again."
+            )
             : null;
     }
 
@@ -164,7 +202,8 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
         const int Length = 4096;
         if (sound.SampleRate > 2 * NarrowHz * 1.3)
         {
-            double below = 0, above = 0;
+            double below = 0,
+                above = 0;
             var window = Window.Hann(Length);
             for (var start = 0; start + Length <= sound.Samples.Length; start += 4 * Length)
             {
@@ -172,7 +211,10 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
                 for (var i = 0; i < Length; i++)
                     bins[i] = sound.Samples[start + i] * window[i];
                 Fourier.Forward(bins, FourierOptions.NoScaling);
-                double Mean(double from, double to) => Enumerable.Range((int)(from * Length / sound.SampleRate), Math.Max(1, (int)((to - from) * Length / sound.SampleRate))).Average(bin => Math.Pow(bins[bin].Magnitude, 2));
+                double Mean(double from, double to) =>
+                    Enumerable
+                        .Range((int)(from * Length / sound.SampleRate), Math.Max(1, (int)((to - from) * Length / sound.SampleRate)))
+                        .Average(bin => Math.Pow(bins[bin].Magnitude, 2));
                 below += Mean(0.75 * NarrowHz, 0.92 * NarrowHz);
                 above += Mean(1.08 * NarrowHz, 1.25 * NarrowHz);
             }
@@ -181,6 +223,10 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
                 return null;
         }
 
-        return new Disturbance(DisturbanceKind.Narrow, "nothing over 4 kHz came through, as from a wireless headset: breath and brightness cannot be told.", "Use the microphone of the computer or one with a cable, and play it again.");
+        return new Disturbance(
+            DisturbanceKind.Narrow,
+            "nothing over 4 kHz came through, as from a wireless headset: breath and brightness cannot be told.",
+            "Use the microphone of the computer or one with a cable, and play it again."
+        );
     }
 }

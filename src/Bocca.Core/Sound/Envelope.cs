@@ -29,7 +29,9 @@ public sealed class Envelope
         return to <= from ? FloorDb : Math.Max(FloorDb, 10 * Math.Log10(((_squares[to] - _squares[from]) / (to - from)) + 1e-12));
     }
 
-    /// <summary>The first moment from one to another, stepping by a millisecond either way, at which a level passes a height; null if it does not.</summary>
+    /// <summary>
+    /// The first moment from one to another, stepping by a millisecond either way, at which a level passes a height; null if it does not.
+    /// </summary>
     /// <param name="from">Where to begin, seconds.</param>
     /// <param name="to">Where to end; before <paramref name="from"/> to walk back.</param>
     /// <param name="db">The height.</param>

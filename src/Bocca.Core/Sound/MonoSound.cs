@@ -28,7 +28,10 @@ public sealed record MonoSound(float[] Samples, int SampleRate, IReadOnlyList<do
             if (Math.Abs(sample) >= limit)
             {
                 run++;
-                clipped += run == 3 ? 3 : run > 3 ? 1 : 0;
+                clipped +=
+                    run == 3 ? 3
+                    : run > 3 ? 1
+                    : 0;
             }
             else
             {

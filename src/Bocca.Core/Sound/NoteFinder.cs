@@ -13,25 +13,32 @@ public sealed class NoteFinder
     private const double ChangeCents = 75;
 
     /// <summary>Pitch is compared over this many frames before and after a change, leaving out those next to it.</summary>
-    private const int SideFrames = 5, SkippedFrames = 2;
+    private const int SideFrames = 5,
+        SkippedFrames = 2;
 
     /// <summary>What is shorter belongs to the note after it: a scoop, or a partial brushed in passing (seconds).</summary>
     private const double ShortestSeconds = 0.06;
 
-    /// <summary>What a tone does this long from its start belongs to its start: a scoop, or a partial brushed on the way (seconds).</summary>
+    /// <summary>
+    /// What a tone does this long from its start belongs to its start: a scoop, or a partial brushed on the way (seconds).
+    /// </summary>
     private const double LongestScoopSeconds = 0.12;
 
     /// <summary>No tongue repeats faster than this (seconds).</summary>
     private const double ShortestRepeatSeconds = 0.09;
 
     /// <summary>What the tongue does to the level: a dip this deep that comes back within this time, whatever else.</summary>
-    private const double DeepDb = 8, BackSeconds = 0.07, DipSeconds = 0.16;
+    private const double DeepDb = 8,
+        BackSeconds = 0.07,
+        DipSeconds = 0.16;
 
     /// <summary>A shallower dip, or a jump in level, counts where the periods are disturbed too: a swell leaves them alike.</summary>
-    private const double ShallowDb = 1.5, QuickSeconds = 0.04;
+    private const double ShallowDb = 1.5,
+        QuickSeconds = 0.04;
 
     /// <summary>Periods are disturbed where they are so much less alike than usual in the tone (ratio, and at least so much).</summary>
-    private const double DisturbedRatio = 4, LeastDisturbed = 0.02;
+    private const double DisturbedRatio = 4,
+        LeastDisturbed = 0.02;
 
     /// <summary>What dips deeper than this between two pitches is no slur (dB).</summary>
     private const double BrokenDb = 12;
@@ -43,13 +50,25 @@ public sealed class NoteFinder
     private const double LostSeconds = 0.1;
 
     /// <summary>Where a note begins and ends: so far under its own level, and where it begins, so far over what was before (dB).</summary>
-    private const double StartDb = 20, EndDb = 6, LeastRiseDb = 4;
+    private const double StartDb = 20,
+        EndDb = 6,
+        LeastRiseDb = 4;
 
-    /// <summary>A new start in a running tone is looked for so long before and after its pitch or level shows it, beside what was usual so long before (seconds).</summary>
-    private const double BreakBeforeSeconds = 0.09, BreakAfterSeconds = 0.02, BreakEdgeSeconds = 0.08, UsualSeconds = 0.1;
+    /// <summary>
+    /// A new start in a running tone is looked for so long before and after its pitch or level shows it, beside what was usual so long
+    /// before (seconds).
+    /// </summary>
+    private const double BreakBeforeSeconds = 0.09,
+        BreakAfterSeconds = 0.02,
+        BreakEdgeSeconds = 0.08,
+        UsualSeconds = 0.1;
 
-    /// <summary>A note begins at the foot of its rise, where that is close before the tenth of its amplitude; what is earlier is air before the tone.</summary>
-    private const double FootDb = 35, FootSeconds = 0.011;
+    /// <summary>
+    /// A note begins at the foot of its rise, where that is close before the tenth of its amplitude; what is earlier is air before the
+    /// tone.
+    /// </summary>
+    private const double FootDb = 35,
+        FootSeconds = 0.011;
 
     private const double HopSeconds = PitchTrack.HopSeconds;
     private readonly PitchTrack _track;
@@ -69,7 +88,9 @@ public sealed class NoteFinder
     public static IReadOnlyList<SoundedNote> Find(MonoSound sound, PitchTrack track)
     {
         var finder = new NoteFinder(sound, track);
-        var pieces = finder.WithoutTails([.. AttemptFinder.Find(track, 0, NoteShortest).SelectMany(attempt => attempt.Tones).SelectMany(finder.Pieces)]);
+        var pieces = finder.WithoutTails([
+            .. AttemptFinder.Find(track, 0, NoteShortest).SelectMany(attempt => attempt.Tones).SelectMany(finder.Pieces),
+        ]);
         var notes = new List<SoundedNote>();
         for (var i = 0; i < pieces.Count; i++)
             notes.Add(finder.Measure(pieces[i], i + 1 < pieces.Count ? pieces[i + 1] : null, notes.Count > 0 ? notes[^1] : null));
@@ -82,7 +103,8 @@ public sealed class NoteFinder
     /// <summary>A tone that dies away may come to pieces; what is so much softer than the note it follows is its tail.</summary>
     private List<Piece> WithoutTails(List<Piece> pieces)
     {
-        const double TailDb = 15, TailSeconds = 0.1;
+        const double TailDb = 15,
+            TailSeconds = 0.1;
         var kept = new List<Piece>();
         foreach (var piece in pieces)
         {
@@ -95,14 +117,19 @@ public sealed class NoteFinder
         return kept;
     }
 
-    private double Level(Piece piece) => Enumerable.Range(piece.First, piece.End - piece.First).Select(i => _track.Frames[i].LevelDb).Median();
+    private double Level(Piece piece) =>
+        Enumerable.Range(piece.First, piece.End - piece.First).Select(i => _track.Frames[i].LevelDb).Median();
 
     /// <summary>A tone cut into notes.</summary>
     private List<Piece> Pieces(ToneRun tone)
     {
         var cuts = Dips(tone).ConvertAll(dip => (dip.At, Dip: true, dip.Deep));
         // A start may begin off its pitch: what changes close to a touch of the tongue is part of it.
-        cuts.AddRange(Changes(tone).Where(change => !cuts.Exists(cut => Math.Abs(cut.At - change) * HopSeconds < LongestScoopSeconds)).Select(at => (at, false, false)));
+        cuts.AddRange(
+            Changes(tone)
+                .Where(change => !cuts.Exists(cut => Math.Abs(cut.At - change) * HopSeconds < LongestScoopSeconds))
+                .Select(at => (at, false, false))
+        );
         cuts.Sort((one, other) => one.At.CompareTo(other.At));
         var pieces = new List<Piece>();
         var (from, joined, touched) = (tone.First, false, false);
@@ -110,7 +137,14 @@ public sealed class NoteFinder
         {
             // What a note does soon after it was begun is its start, unless the level falls away.
             var begun = from == tone.First || (touched && dip && !deep);
-            if ((at - from) * HopSeconds < (begun ? LongestScoopSeconds : dip ? ShortestRepeatSeconds : ShortestSeconds))
+            if (
+                (at - from) * HopSeconds
+                < (
+                    begun ? LongestScoopSeconds
+                    : dip ? ShortestRepeatSeconds
+                    : ShortestSeconds
+                )
+            )
                 continue;
             pieces.Add(new Piece(from, at, joined, true, touched));
             // Between two pitches the level may dip without the tongue; how deep it dips tells them apart later.
@@ -128,9 +162,14 @@ public sealed class NoteFinder
     /// <summary>Whether a moment of a tone leads from one pitch to another, its own start left out.</summary>
     private bool Leads(ToneRun tone, int at) =>
         Middle(Math.Max(tone.First, at - SkippedFrames - SideFrames), at - SkippedFrames) is { } before
-        && Middle(Math.Min(tone.End - SideFrames, at + Frames(LongestScoopSeconds)), Math.Min(tone.End, at + Frames(LongestScoopSeconds) + SideFrames)) is { } after
+        && Middle(
+            Math.Min(tone.End - SideFrames, at + Frames(LongestScoopSeconds)),
+            Math.Min(tone.End, at + Frames(LongestScoopSeconds) + SideFrames)
+        )
+            is { } after
         && Math.Abs(1200 * Math.Log2(after / before)) >= ChangeCents
-        && _envelope.LevelDb(_track.Frames[at].TimeSeconds, Window(before)) > _track.Frames[at - SkippedFrames - SideFrames].LevelDb - BrokenDb;
+        && _envelope.LevelDb(_track.Frames[at].TimeSeconds, Window(before))
+            > _track.Frames[at - SkippedFrames - SideFrames].LevelDb - BrokenDb;
 
     /// <summary>Frames at which the pitch of a tone changes to another note.</summary>
     private List<int> Changes(ToneRun tone)
@@ -138,7 +177,10 @@ public sealed class NoteFinder
         var steps = new double[_track.Frames.Count];
         for (var i = tone.First + SideFrames; i + SideFrames < tone.End; i++)
         {
-            if (Middle(Math.Max(tone.First, i - SkippedFrames - SideFrames), i - SkippedFrames) is { } before && Middle(i + SkippedFrames, Math.Min(tone.End, i + SkippedFrames + SideFrames)) is { } after)
+            if (
+                Middle(Math.Max(tone.First, i - SkippedFrames - SideFrames), i - SkippedFrames) is { } before
+                && Middle(i + SkippedFrames, Math.Min(tone.End, i + SkippedFrames + SideFrames)) is { } after
+            )
                 steps[i] = Math.Abs(1200 * Math.Log2(after / before));
         }
 
@@ -173,9 +215,13 @@ public sealed class NoteFinder
         var edge = Frames(0.05);
         for (var i = edge; i < levels.Count - edge; i++)
         {
-            var deep = levels[i] <= levels[i - 1] && levels[i] < levels[i + 1]
+            var deep =
+                levels[i] <= levels[i - 1]
+                && levels[i] < levels[i + 1]
                 && Math.Min(Most(levels, i - Frames(DipSeconds), i), Most(levels, i, i + Frames(BackSeconds))) - levels[i] >= DeepDb;
-            var touched = disturbed[i] >= Math.Max(LeastDisturbed, DisturbedRatio * usual) && disturbed[i] >= Most(disturbed, i - 4, i + 4)
+            var touched =
+                disturbed[i] >= Math.Max(LeastDisturbed, DisturbedRatio * usual)
+                && disturbed[i] >= Most(disturbed, i - 4, i + 4)
                 && Most(levels, i - 2, i + Frames(QuickSeconds)) - Least(levels, i - Frames(QuickSeconds), i + 2) >= ShallowDb;
             if ((deep || (touched && Breaks(tone, i, frames))) && (dips.Count == 0 || tone.First + i - dips[^1].At > edge))
                 dips.Add((tone.First + i, deep));
@@ -184,24 +230,36 @@ public sealed class NoteFinder
         return dips;
     }
 
-    /// <summary>Whether a running tone stops repeating its period about a frame: a rough start or a swell is rough throughout, the tongue is not.</summary>
+    /// <summary>
+    /// Whether a running tone stops repeating its period about a frame: a rough start or a swell is rough throughout, the tongue is not.
+    /// </summary>
     private bool Breaks(ToneRun tone, int i, List<PitchFrame> frames)
     {
         var at = frames[i].TimeSeconds;
-        var before = Middle(tone.First + Math.Max(0, i - Frames(BreakBeforeSeconds) - SideFrames), tone.First + Math.Max(1, i - SkippedFrames));
+        var before = Middle(
+            tone.First + Math.Max(0, i - Frames(BreakBeforeSeconds) - SideFrames),
+            tone.First + Math.Max(1, i - SkippedFrames)
+        );
         var from = Math.Max(_track.Frames[tone.First].TimeSeconds, at - BreakBeforeSeconds - UsualSeconds);
-        return before is { } hertz && _break.First(from, Math.Max(from + (2.5 / hertz), at - BreakBeforeSeconds), at + BreakAfterSeconds, hertz) is not null;
+        return before is { } hertz
+            && _break.First(from, Math.Max(from + (2.5 / hertz), at - BreakBeforeSeconds), at + BreakAfterSeconds, hertz) is not null;
     }
 
     private static int Frames(double seconds) => (int)Math.Round(seconds / HopSeconds);
 
-    private static double Most(List<double> values, int from, int to) => Enumerable.Range(Math.Max(0, from), Math.Min(values.Count - 1, to) - Math.Max(0, from) + 1).Max(i => values[i]);
+    private static double Most(List<double> values, int from, int to) =>
+        Enumerable.Range(Math.Max(0, from), Math.Min(values.Count - 1, to) - Math.Max(0, from) + 1).Max(i => values[i]);
 
-    private static double Least(List<double> values, int from, int to) => Enumerable.Range(Math.Max(0, from), Math.Min(values.Count - 1, to) - Math.Max(0, from) + 1).Min(i => values[i]);
+    private static double Least(List<double> values, int from, int to) =>
+        Enumerable.Range(Math.Max(0, from), Math.Min(values.Count - 1, to) - Math.Max(0, from) + 1).Min(i => values[i]);
 
     private SoundedNote Measure(Piece piece, Piece? next, SoundedNote? before)
     {
-        var frames = Enumerable.Range(piece.First, piece.End - piece.First).Select(i => _track.Frames[i]).Where(frame => frame.Voiced).ToList();
+        var frames = Enumerable
+            .Range(piece.First, piece.End - piece.First)
+            .Select(i => _track.Frames[i])
+            .Where(frame => frame.Voiced)
+            .ToList();
         var edge = Math.Min((int)(0.15 / HopSeconds), frames.Count / 4);
         var inner = frames.GetRange(edge, Math.Max(1, frames.Count - (2 * edge)));
         var hertz = inner.Select(frame => frame.FrequencyHz).Median();
@@ -214,7 +272,11 @@ public sealed class NoteFinder
         var end = End(piece, to, next, level, window);
         var dip = before is null ? (double?)null : Dip(before, start, level, window);
         // A tone that changes its pitch without falling silent was not begun anew, even where its pitch was lost for a moment.
-        var unbroken = before is not null && dip < TonguedDipDb && start - before.EndSeconds < LostSeconds && Math.Abs(1200 * Math.Log2(hertz / before.MedianHz)) >= ChangeCents;
+        var unbroken =
+            before is not null
+            && dip < TonguedDipDb
+            && start - before.EndSeconds < LostSeconds
+            && Math.Abs(1200 * Math.Log2(hertz / before.MedianHz)) >= ChangeCents;
         var early = frames.Where(frame => frame.TimeSeconds - start is >= 0.03 and <= 0.08).Select(frame => frame.FrequencyHz).ToList();
         return new SoundedNote
         {
@@ -233,18 +295,31 @@ public sealed class NoteFinder
         };
     }
 
-    /// <summary>Where a note begins in a running tone: where the tone before it is first disturbed, but not before the level has fallen away.</summary>
+    /// <summary>
+    /// Where a note begins in a running tone: where the tone before it is first disturbed, but not before the level has fallen away.
+    /// </summary>
     private double Broken(double at, SoundedNote before, double level)
     {
         var search = Math.Max(before.StartSeconds + BreakEdgeSeconds, at - BreakBeforeSeconds);
-        var start = _break.First(Math.Max(before.StartSeconds + (BreakEdgeSeconds / 2), search - UsualSeconds), search, at + BreakAfterSeconds, before.MedianHz) ?? at;
+        var start =
+            _break.First(
+                Math.Max(before.StartSeconds + (BreakEdgeSeconds / 2), search - UsualSeconds),
+                search,
+                at + BreakAfterSeconds,
+                before.MedianHz
+            ) ?? at;
         var window = Window(before.MedianHz);
-        var lowest = Enumerable.Range(0, Math.Max(0, (int)((at + BreakAfterSeconds - start) / 0.002))).Select(step => start + (0.002 * step)).DefaultIfEmpty(start).MinBy(moment => _envelope.LevelDb(moment, window));
+        var lowest = Enumerable
+            .Range(0, Math.Max(0, (int)((at + BreakAfterSeconds - start) / 0.002)))
+            .Select(step => start + (0.002 * step))
+            .DefaultIfEmpty(start)
+            .MinBy(moment => _envelope.LevelDb(moment, window));
         return _envelope.LevelDb(lowest, window) < Math.Min(level, before.LevelDb) - TonguedDipDb ? lowest : start;
     }
 
     /// <summary>Where the level is least about a moment.</summary>
-    private double Turn(double at, double window) => Enumerable.Range(-15, 31).Select(step => at + (0.002 * step)).MinBy(moment => _envelope.LevelDb(moment, window));
+    private double Turn(double at, double window) =>
+        Enumerable.Range(-15, 31).Select(step => at + (0.002 * step)).MinBy(moment => _envelope.LevelDb(moment, window));
 
     /// <summary>Whether the level near a moment falls so far under a note that the note begins anew.</summary>
     private bool FallsAway(double at, double level, double window) => _envelope.LevelDb(Turn(at, window), window) < level - StartDb;
@@ -252,7 +327,12 @@ public sealed class NoteFinder
     /// <summary>Where the level has begun to rise out of what was before.</summary>
     private double Start(double from, double earliest, double level, double window)
     {
-        var search = Enumerable.Range(0, 23).Select(step => from - 0.12 + (0.01 * step)).Where(at => at >= earliest - 0.02).DefaultIfEmpty(from).ToList();
+        var search = Enumerable
+            .Range(0, 23)
+            .Select(step => from - 0.12 + (0.01 * step))
+            .Where(at => at >= earliest - 0.02)
+            .DefaultIfEmpty(from)
+            .ToList();
         var low = search.MinBy(at => _envelope.LevelDb(at, window));
         var lowest = _envelope.LevelDb(low, window);
         var begun = Math.Min(level - LeastRiseDb, Math.Max(level - StartDb, Math.Max(lowest, _roomDb) + LeastRiseDb));
@@ -301,7 +381,12 @@ public sealed class NoteFinder
 
     private double? Middle(int first, int end)
     {
-        var voiced = Enumerable.Range(first, Math.Max(0, end - first)).Select(i => _track.Frames[i]).Where(frame => frame.Voiced).Select(frame => frame.FrequencyHz).ToList();
+        var voiced = Enumerable
+            .Range(first, Math.Max(0, end - first))
+            .Select(i => _track.Frames[i])
+            .Where(frame => frame.Voiced)
+            .Select(frame => frame.FrequencyHz)
+            .ToList();
         return voiced.Count == 0 ? null : voiced.Median();
     }
 

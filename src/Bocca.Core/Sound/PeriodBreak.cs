@@ -13,18 +13,28 @@ namespace Bocca.Core.Sound;
 /// </remarks>
 public sealed class PeriodBreak(MonoSound sound)
 {
-    private const double PieceSeconds = 0.004, StepSeconds = 0.001, PeriodRange = 0.02;
+    private const double PieceSeconds = 0.004,
+        StepSeconds = 0.001,
+        PeriodRange = 0.02;
 
     /// <summary>Disturbed: so many times what was usual (the median) just before, and at least this share of the power.</summary>
-    private const double Times = 5, LeastShare = 0.015;
+    private const double Times = 5,
+        LeastShare = 0.015;
 
-    /// <summary>The foot of the disturbance: as many times what the last moments before it had, or this share of the power, at most so long before (seconds).</summary>
-    private const double LastSeconds = 0.05, FootShare = 0.002, FootSeconds = 0.012;
+    /// <summary>
+    /// The foot of the disturbance: as many times what the last moments before it had, or this share of the power, at most so long before
+    /// (seconds).
+    /// </summary>
+    private const double LastSeconds = 0.05,
+        FootShare = 0.002,
+        FootSeconds = 0.012;
 
     /// <summary>Undisturbed for so long is undisturbed (seconds).</summary>
     private const double CalmSeconds = 0.008;
 
-    /// <summary>The first disturbed moment of a stretch, seconds; null if none is, or too little came before it to know what is usual.</summary>
+    /// <summary>
+    /// The first disturbed moment of a stretch, seconds; null if none is, or too little came before it to know what is usual.
+    /// </summary>
     /// <param name="usualFrom">From where the tone was undisturbed, seconds.</param>
     /// <param name="from">Where the stretch begins, seconds.</param>
     /// <param name="to">Where it ends, seconds.</param>
@@ -54,13 +64,19 @@ public sealed class PeriodBreak(MonoSound sound)
         return from + (first * StepSeconds) + (PieceSeconds / 2);
     }
 
-    /// <summary>What a stretch leaves when it is held against itself one period before, as a share of its power: 0 where it repeats, 1 and more where it does not.</summary>
+    /// <summary>
+    /// What a stretch leaves when it is held against itself one period before, as a share of its power: 0 where it repeats, 1 and more
+    /// where it does not.
+    /// </summary>
     /// <param name="from">Where the stretch begins, seconds.</param>
     /// <param name="to">Where it ends, seconds.</param>
     /// <param name="hertz">The pitch whose period is tried, hertz; the best within a third of a semitone is taken.</param>
     public double Left(double from, double to, double hertz)
     {
-        var (start, end) = (Math.Max((int)(from * sound.SampleRate), (int)Math.Ceiling(sound.SampleRate / hertz * (1 + PeriodRange))), Math.Min((int)(to * sound.SampleRate), sound.Samples.Length));
+        var (start, end) = (
+            Math.Max((int)(from * sound.SampleRate), (int)Math.Ceiling(sound.SampleRate / hertz * (1 + PeriodRange))),
+            Math.Min((int)(to * sound.SampleRate), sound.Samples.Length)
+        );
         if (BestPeriod(from, to, hertz) is not { } period || end <= start)
             return 1;
         var power = 0.0;
@@ -72,7 +88,10 @@ public sealed class PeriodBreak(MonoSound sound)
     /// <summary>The period, in samples, that leaves least of a stretch.</summary>
     private int? BestPeriod(double from, double to, double hertz)
     {
-        var (shortest, longest) = ((int)(sound.SampleRate / hertz * (1 - PeriodRange)), (int)Math.Ceiling(sound.SampleRate / hertz * (1 + PeriodRange)));
+        var (shortest, longest) = (
+            (int)(sound.SampleRate / hertz * (1 - PeriodRange)),
+            (int)Math.Ceiling(sound.SampleRate / hertz * (1 + PeriodRange))
+        );
         var end = Math.Min((int)(to * sound.SampleRate), sound.Samples.Length);
         var start = Math.Max((int)(from * sound.SampleRate), Math.Max(longest, end - (4 * longest)));
         if (end - start < longest)
@@ -93,7 +112,10 @@ public sealed class PeriodBreak(MonoSound sound)
             var (shorter, same, longer) = (Left(start, end, period - 1), Left(start, end, period), Left(start, end, period + 1));
             var share = Lowest(shorter, same, longer) / (end - start) / ((power / period) + 1e-12);
             if (share < LeastShare)
-                period += shorter < same ? -1 : longer < same ? 1 : 0;
+                period +=
+                    shorter < same ? -1
+                    : longer < same ? 1
+                    : 0;
             yield return share;
         }
     }
@@ -102,7 +124,9 @@ public sealed class PeriodBreak(MonoSound sound)
     private static double Lowest(double before, double middle, double after)
     {
         var bend = before - (2 * middle) + after;
-        return middle > before || middle > after || bend <= 0 ? Math.Min(middle, Math.Min(before, after)) : Math.Max(0, middle - ((after - before) * (after - before) / (8 * bend)));
+        return middle > before || middle > after || bend <= 0
+            ? Math.Min(middle, Math.Min(before, after))
+            : Math.Max(0, middle - ((after - before) * (after - before) / (8 * bend)));
     }
 
     private double Left(int start, int end, int period)

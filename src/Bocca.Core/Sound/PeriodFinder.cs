@@ -38,7 +38,11 @@ internal sealed class PeriodFinder(double rate, int shortestLag, int longestLag,
                 continue;
             var (period, clarity) = Sharpen(lag);
             var hertz = rate / period;
-            var candidate = new PeriodCandidate(hertz, Math.Min(clarity, 1), clarity + (settings.OctaveCost * Math.Log2(hertz / settings.HighestHz)));
+            var candidate = new PeriodCandidate(
+                hertz,
+                Math.Min(clarity, 1),
+                clarity + (settings.OctaveCost * Math.Log2(hertz / settings.HighestHz))
+            );
             if (count < into.Length)
             {
                 into[count++] = candidate;
@@ -101,7 +105,9 @@ internal sealed class PeriodFinder(double rate, int shortestLag, int longestLag,
 
     private (double At, double Height) Parabola(int lag)
     {
-        double before = _likeness[lag - 1], here = _likeness[lag], after = _likeness[lag + 1];
+        double before = _likeness[lag - 1],
+            here = _likeness[lag],
+            after = _likeness[lag + 1];
         var bend = before - (2 * here) + after;
         if (bend >= 0)
             return (lag, here);

@@ -9,14 +9,21 @@ namespace Bocca.Core.Sound;
 /// </summary>
 public static class PitchSlips
 {
-    /// <summary>Two notes ring together no longer than this; what fits only one of them is less alike from period to period than one tone is.</summary>
-    private const double RingSeconds = 0.12, OneToneClarity = 0.95;
+    /// <summary>
+    /// Two notes ring together no longer than this; what fits only one of them is less alike from period to period than one tone is.
+    /// </summary>
+    private const double RingSeconds = 0.12,
+        OneToneClarity = 0.95;
 
-    /// <summary>A tone read low for no longer than this may still repeat its true period: this share of its power is left, at most.</summary>
-    private const double LowSeconds = 0.3, SameShare = 0.06;
+    /// <summary>
+    /// A tone read low for no longer than this may still repeat its true period: this share of its power is left, at most.
+    /// </summary>
+    private const double LowSeconds = 0.3,
+        SameShare = 0.06;
 
     /// <summary>A run of one pitch moves less than this from frame to frame; a fraction of a pitch is met within this (cents).</summary>
-    private const double RunCents = 50, FitCents = 40;
+    private const double RunCents = 50,
+        FitCents = 40;
 
     /// <summary>What a slip is measured by is a tone of at least this length, no more frames than this away.</summary>
     private const double NeighbourSeconds = 0.04;
@@ -39,7 +46,10 @@ public static class PitchSlips
             var (first, end) = runs[i];
             if ((end - first) * PitchTrack.HopSeconds > LowSeconds)
                 continue;
-            var after = i + 1 < runs.Count && runs[i + 1].First - end <= GapFrames ? Pitch(frames, runs[i + 1].First, Next(frames, runs[i + 1].First)) : null;
+            var after =
+                i + 1 < runs.Count && runs[i + 1].First - end <= GapFrames
+                    ? Pitch(frames, runs[i + 1].First, Next(frames, runs[i + 1].First))
+                    : null;
             var before = i > 0 && first - runs[i - 1].End <= GapFrames ? Pitch(frames, runs[i - 1].First, runs[i - 1].End) : null;
             var times = Slip(frames[first..end], before, after, periods);
             for (var at = first; at < end; at++)
@@ -56,12 +66,16 @@ public static class PitchSlips
         var (ofBefore, ofAfter) = (Times(hertz, before), Times(hertz, after));
         var alike = run.Select(frame => frame.Clarity).Median() >= OneToneClarity;
         var ringing = run.Length * PitchTrack.HopSeconds <= RingSeconds && (!alike || (ofBefore > 0 && ofAfter > 0 && ofBefore != ofAfter));
-        bool Is(int times, double? neighbour) => times > 0 && (ringing || periods.Left(run[0].TimeSeconds, run[^1].TimeSeconds, neighbour!.Value) <= SameShare);
-        return Is(ofAfter, after) ? ofAfter : Is(ofBefore, before) ? ofBefore : 1;
+        bool Is(int times, double? neighbour) =>
+            times > 0 && (ringing || periods.Left(run[0].TimeSeconds, run[^1].TimeSeconds, neighbour!.Value) <= SameShare);
+        return Is(ofAfter, after) ? ofAfter
+            : Is(ofBefore, before) ? ofBefore
+            : 1;
     }
 
     /// <summary>The whole number of times that a pitch goes into another; 0 where none does.</summary>
-    private static int Times(double hertz, double? into) => into is { } whole ? Fractions.FirstOrDefault(by => Math.Abs(1200 * Math.Log2(by * hertz / whole)) < FitCents) : 0;
+    private static int Times(double hertz, double? into) =>
+        into is { } whole ? Fractions.FirstOrDefault(by => Math.Abs(1200 * Math.Log2(by * hertz / whole)) < FitCents) : 0;
 
     private static double? Pitch(PitchFrame[] frames, int first, int end) =>
         (end - first) * PitchTrack.HopSeconds < NeighbourSeconds ? null : frames[first..end].Select(frame => frame.FrequencyHz).Median();
@@ -84,7 +98,11 @@ public static class PitchSlips
     private static int Next(PitchFrame[] frames, int first)
     {
         var end = first + 1;
-        while (end < frames.Length && frames[end].Voiced && Math.Abs(1200 * Math.Log2(frames[end].FrequencyHz / frames[end - 1].FrequencyHz)) < RunCents)
+        while (
+            end < frames.Length
+            && frames[end].Voiced
+            && Math.Abs(1200 * Math.Log2(frames[end].FrequencyHz / frames[end - 1].FrequencyHz)) < RunCents
+        )
             end++;
         return end;
     }

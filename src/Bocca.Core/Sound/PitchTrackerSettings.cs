@@ -15,7 +15,9 @@ public sealed record PitchTrackerSettings
     /// <summary>Level in decibels below full scale under which nothing counts as voiced (ours, editable).</summary>
     public double SilenceDb { get; init; } = -65;
 
-    /// <summary>Points of clarity that an octave higher is worth, so that a period is not taken for two (published: Boersma 1993).</summary>
+    /// <summary>
+    /// Points of clarity that an octave higher is worth, so that a period is not taken for two (published: Boersma 1993).
+    /// </summary>
     public double OctaveCost { get; init; } = 0.03;
 
     /// <summary>Points of clarity that a leap of an octave from one frame to the next costs (published: Boersma 1993).</summary>

@@ -3,7 +3,10 @@ namespace Bocca.Core.Sound;
 /// <summary>A note as it sounded: one pitch from a start to an end.</summary>
 public sealed record SoundedNote
 {
-    /// <summary>When it starts, seconds: at the foot of its rise, at most 11 ms before a tenth of its amplitude, or where the tone it grew out of is first disturbed.</summary>
+    /// <summary>
+    /// When it starts, seconds: at the foot of its rise, at most 11 ms before a tenth of its amplitude, or where the tone it grew out of
+    /// is first disturbed.
+    /// </summary>
     public required double StartSeconds { get; init; }
 
     /// <summary>When it ends, seconds: at half of its amplitude.</summary>
@@ -30,7 +33,9 @@ public sealed record SoundedNote
     /// <summary>Pitch 30 to 80 ms after its start less its median, cents; null where it is too short.</summary>
     public double? ScoopCents { get; init; }
 
-    /// <summary>How far the level fell under the softer of this note and the one before, between them, decibels; null for the first.</summary>
+    /// <summary>
+    /// How far the level fell under the softer of this note and the one before, between them, decibels; null for the first.
+    /// </summary>
     public double? DipDb { get; init; }
 
     /// <summary>Milliseconds from the end of the note before to its start; null for the first.</summary>

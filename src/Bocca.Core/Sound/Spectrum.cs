@@ -12,7 +12,8 @@ public static class Spectrum
     private const double HighestHz = 6000;
 
     /// <summary>
-    /// Spectral centroid in hertz up to 6 kHz: the mean frequency, weighted by power so that breath noise counts little, as the median over windows of
+    /// Spectral centroid in hertz up to 6 kHz: the mean frequency, weighted by power so that breath noise counts little, as the median
+    /// over windows of
     /// 2048 samples. Zero for less than one window.
     /// </summary>
     public static double CentroidHz(MonoSound sound, double fromSeconds, double toSeconds)
@@ -32,7 +33,8 @@ public static class Spectrum
         for (var i = 0; i < Length; i++)
             bins[i] = sound.Samples[start + i] * window[i];
         Fourier.Forward(bins, FourierOptions.NoScaling);
-        double weighted = 0, sum = 1e-12;
+        double weighted = 0,
+            sum = 1e-12;
         for (var bin = 1; bin < Length / 2; bin++)
         {
             var hertz = (double)bin * sound.SampleRate / Length;

@@ -20,7 +20,8 @@ public readonly record struct Swing(double Hz, double HalfRange)
         var strongest = default(Swing);
         for (var hz = slowestHz; hz <= fastestHz + 1e-9; hz += 0.1)
         {
-            double cosine = 0, sine = 0;
+            double cosine = 0,
+                sine = 0;
             for (var i = 0; i < times.Count; i++)
             {
                 cosine += values[i] * Math.Cos(2 * Math.PI * hz * times[i]);

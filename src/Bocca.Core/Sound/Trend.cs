@@ -20,8 +20,8 @@ public readonly record struct Trend(double SlopePerSecond, double AtStart)
         var stride = Math.Max(1, times.Count / 300);
         var slopes = new List<double>();
         for (var i = 0; i < times.Count; i += stride)
-            for (var j = i + stride; j < times.Count; j += stride)
-                slopes.Add((values[j] - values[i]) / (times[j] - times[i]));
+        for (var j = i + stride; j < times.Count; j += stride)
+            slopes.Add((values[j] - values[i]) / (times[j] - times[i]));
         var slope = slopes.Median();
         return new Trend(slope, times.Zip(values, (time, value) => value - (slope * time)).Median());
     }

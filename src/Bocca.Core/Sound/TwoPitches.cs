@@ -32,7 +32,10 @@ public static class TwoPitches
     /// <summary>Whether more than half of the longer notes have another pitch beside their own.</summary>
     public static bool Heard(MonoSound sound, IReadOnlyList<SoundedNote> notes)
     {
-        var judged = notes.Where(note => note.SpreadCents < SteadyCents && note.Seconds * sound.SampleRate >= Length + (0.1 * sound.SampleRate)).Take(12).ToList();
+        var judged = notes
+            .Where(note => note.SpreadCents < SteadyCents && note.Seconds * sound.SampleRate >= Length + (0.1 * sound.SampleRate))
+            .Take(12)
+            .ToList();
         return judged.Count > 0 && 2 * judged.Count(note => HasAnother(sound, note)) > judged.Count;
     }
 

@@ -60,7 +60,9 @@ public static class WavFile
                 if (format is null)
                     throw new InvalidDataException($"{name}: the sound comes before its description; the file is damaged.");
                 if (size > body.Length)
-                    throw new InvalidDataException($"{name}: cut short: its header promises {size} bytes of sound, {body.Length} are there.");
+                    throw new InvalidDataException(
+                        $"{name}: cut short: its header promises {size} bytes of sound, {body.Length} are there."
+                    );
                 sound = Decode(body[..(int)size], format.Value, name);
             }
             else if (size > body.Length)
@@ -111,7 +113,10 @@ public static class WavFile
         "data"u8.CopyTo(span[36..]);
         BinaryPrimitives.WriteInt32LittleEndian(span[40..], soundEnd - 44);
         for (var i = 0; i < sound.Samples.Length; i++)
-            BinaryPrimitives.WriteInt16LittleEndian(span[(44 + (2 * i))..], (short)Math.Round(Math.Clamp(sound.Samples[i], -1f, 1f) * 32767));
+            BinaryPrimitives.WriteInt16LittleEndian(
+                span[(44 + (2 * i))..],
+                (short)Math.Round(Math.Clamp(sound.Samples[i], -1f, 1f) * 32767)
+            );
         if (cues.Count > 0)
             WriteCues(span[soundEnd..], cues, sound.SampleRate);
         stream.Write(data);
@@ -150,7 +155,8 @@ public static class WavFile
             BinaryPrimitives.ReadUInt16LittleEndian(body[2..]),
             BinaryPrimitives.ReadUInt32LittleEndian(body[4..]),
             BinaryPrimitives.ReadUInt16LittleEndian(body[12..]),
-            BinaryPrimitives.ReadUInt16LittleEndian(body[14..]));
+            BinaryPrimitives.ReadUInt16LittleEndian(body[14..])
+        );
         if (format.Coding == Extensible && body.Length >= 26)
             format = format with { Coding = BinaryPrimitives.ReadUInt16LittleEndian(body[24..]) };
         if (format.Channels is not (1 or 2))
@@ -158,9 +164,14 @@ public static class WavFile
         if (format.SampleRate is < 8000 or > 192_000)
             throw new InvalidDataException($"{name}: {format.SampleRate} samples a second; Bocca reads 8000 to 192000.");
         if (format is not ({ Coding: Pcm, Bits: 8 or 16 or 24 or 32 } or { Coding: Float, Bits: 32 }))
-            throw new InvalidDataException($"{name}: coding {format.Coding} with {format.Bits} bits; Bocca reads PCM of 8, 16, 24 or 32 bits and 32-bit float.");
+            throw new InvalidDataException(
+                $"{name}: coding {format.Coding} with {format.Bits} bits; Bocca reads PCM of 8, 16, 24 or 32 bits and 32-bit float."
+            );
         if (format.BlockBytes != format.Channels * format.Bits / 8)
-            throw new InvalidDataException($"{name}: its header contradicts itself: {format.Channels} channels of {format.Bits} bits are not {format.BlockBytes} bytes.");
+            throw new InvalidDataException(
+                $"{name}: its header contradicts itself: {format.Channels} channels of {format.Bits} bits are not {format.BlockBytes} "
+                    + $"bytes."
+            );
         return format;
     }
 
@@ -170,7 +181,9 @@ public static class WavFile
         if (count == 0)
             throw new InvalidDataException($"{name}: a WAV file without any sound in it.");
         if (count > MaximumSeconds * format.SampleRate)
-            throw new InvalidDataException($"{name}: {count / (double)format.SampleRate / 60:0.#} minutes long; a take has at most 10 minutes.");
+            throw new InvalidDataException(
+                $"{name}: {count / (double)format.SampleRate / 60:0.#} minutes long; a take has at most 10 minutes."
+            );
         var samples = new float[count];
         var bytes = format.Bits / 8;
         for (var i = 0; i < count; i++)
@@ -187,14 +200,15 @@ public static class WavFile
         return new MonoSound(samples, (int)format.SampleRate);
     }
 
-    private static float Sample(ReadOnlySpan<byte> at, Format format) => (format.Coding, format.Bits) switch
-    {
-        (Float, _) => BinaryPrimitives.ReadSingleLittleEndian(at),
-        (_, 8) => (at[0] - 128) / 128f,
-        (_, 16) => BinaryPrimitives.ReadInt16LittleEndian(at) / 32768f,
-        (_, 24) => ((at[0] << 8 | at[1] << 16 | at[2] << 24) >> 8) / 8388608f,
-        _ => BinaryPrimitives.ReadInt32LittleEndian(at) / 2147483648f,
-    };
+    private static float Sample(ReadOnlySpan<byte> at, Format format) =>
+        (format.Coding, format.Bits) switch
+        {
+            (Float, _) => BinaryPrimitives.ReadSingleLittleEndian(at),
+            (_, 8) => (at[0] - 128) / 128f,
+            (_, 16) => BinaryPrimitives.ReadInt16LittleEndian(at) / 32768f,
+            (_, 24) => ((at[0] << 8 | at[1] << 16 | at[2] << 24) >> 8) / 8388608f,
+            _ => BinaryPrimitives.ReadInt32LittleEndian(at) / 2147483648f,
+        };
 
     private readonly record struct Format(int Coding, int Channels, uint SampleRate, int BlockBytes, int Bits);
 }

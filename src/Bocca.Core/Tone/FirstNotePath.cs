@@ -30,7 +30,8 @@ public sealed record PathNote(MeantNote Note, Pitch FallsTo, Pitch OvershootsTo,
 public sealed record FirstNotePath(IReadOnlyList<PathNote> Notes)
 {
     /// <summary>First tries looked at, and how many of them have to come (common practice; ours, editable).</summary>
-    public const int LastTries = 5, Enough = 4;
+    public const int LastTries = 5,
+        Enough = 4;
 
     /// <summary>A step on paper of at most this many semitones is expected to feel like one.</summary>
     private const int StepSemitones = 2;
@@ -45,12 +46,26 @@ public sealed record FirstNotePath(IReadOnlyList<PathNote> Notes)
     public static FirstNotePath Of(PlayerSituation player, Approach approach, IEnumerable<FirstTry> tries)
     {
         var tried = tries.ToLookup(attempt => attempt.Written, attempt => attempt.Came);
-        var notes = FirstNotes.Of(player.Instrument, player.Reading, approach).Select(written => MeantNote.Of(player.Instrument, player.Reading, written, player.Weights)).ToList();
-        return new FirstNotePath([.. notes.Select((note, i) =>
-        {
-            var last = tried[note.Written.ToString()].TakeLast(LastTries).ToList();
-            return new PathNote(note, At(player, note, -1), At(player, note, 1), i > 0 && HidesChange(notes[i - 1], note), last.Count, last.Count(came => came));
-        })]);
+        var notes = FirstNotes
+            .Of(player.Instrument, player.Reading, approach)
+            .Select(written => MeantNote.Of(player.Instrument, player.Reading, written, player.Weights))
+            .ToList();
+        return new FirstNotePath([
+            .. notes.Select(
+                (note, i) =>
+                {
+                    var last = tried[note.Written.ToString()].TakeLast(LastTries).ToList();
+                    return new PathNote(
+                        note,
+                        At(player, note, -1),
+                        At(player, note, 1),
+                        i > 0 && HidesChange(notes[i - 1], note),
+                        last.Count,
+                        last.Count(came => came)
+                    );
+                }
+            ),
+        ]);
     }
 
     /// <summary>Whether two notes a step apart lie on different partials.</summary>

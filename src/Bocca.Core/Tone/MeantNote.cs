@@ -49,8 +49,15 @@ public sealed record MeantNote(Pitch Written, Pitch Sounding, Tube Tube, int Par
     /// <param name="notes">The notes.</param>
     /// <param name="settings">A setting for each, apart by spaces; null for those that come first.</param>
     /// <param name="weights">What ranks fingerings; those that ship by default.</param>
-    /// <exception cref="ArgumentException">A note or setting is none, cannot be played, or the counts differ; the message says which.</exception>
-    public static IReadOnlyList<MeantNote> Row(Instrument instrument, Reading reading, string notes, string? settings = null, FingeringWeights? weights = null)
+    /// <exception cref="ArgumentException">A note or setting is none, cannot be played, or the counts differ; the message says
+    /// which.</exception>
+    public static IReadOnlyList<MeantNote> Row(
+        Instrument instrument,
+        Reading reading,
+        string notes,
+        string? settings = null,
+        FingeringWeights? weights = null
+    )
     {
         var marked = notes.Replace("~", "~ ", StringComparison.Ordinal).Split(' ', StringSplitOptions.RemoveEmptyEntries);
         if (marked.Length is 0 or > MostNotes)
@@ -60,16 +67,29 @@ public sealed record MeantNote(Pitch Written, Pitch Sounding, Tube Tube, int Par
             throw new ArgumentException($"{marked.Length} notes need {marked.Length} settings, not {set.Length}.");
         if (marked[^1].EndsWith('~'))
             throw new ArgumentException("The last note of a row slurs to nothing: leave out its '~'.");
-        return [.. marked.Select((mark, i) =>
-        {
-            if (!Pitch.TryParse(mark.TrimEnd('~'), out var written))
-                throw new ArgumentException($"'{mark}', note {i + 1} of the row, is not a note: write a letter, # or b if altered, and the octave, such as C4, F#4 or Bb3.");
-            var note = set is null ? Of(instrument, reading, written, weights) : On(instrument, reading, written, ParseSetting(instrument, set[i]));
-            return note with { SlurredToNext = mark.EndsWith('~') };
-        })];
+        return
+        [
+            .. marked.Select(
+                (mark, i) =>
+                {
+                    if (!Pitch.TryParse(mark.TrimEnd('~'), out var written))
+                        throw new ArgumentException(
+                            $"'{mark}', note {i + 1} of the row, is not a note: write a letter, # or b if altered, and the octave, "
+                                + $"such as C4, F#4 or Bb3."
+                        );
+                    var note = set is null
+                        ? Of(instrument, reading, written, weights)
+                        : On(instrument, reading, written, ParseSetting(instrument, set[i]));
+                    return note with { SlurredToNext = mark.EndsWith('~') };
+                }
+            ),
+        ];
     }
 
-    private static Setting ParseSetting(Instrument instrument, string text) => Setting.TryParse(text, instrument.Slide is not null, out var setting)
-        ? setting
-        : throw new ArgumentException($"'{text}' is not a {(instrument.Slide is null ? "valve combination such as 0 or 1-3" : "slide position such as 4 or T1")}.");
+    private static Setting ParseSetting(Instrument instrument, string text) =>
+        Setting.TryParse(text, instrument.Slide is not null, out var setting)
+            ? setting
+            : throw new ArgumentException(
+                $"'{text}' is not a {(instrument.Slide is null ? "valve combination such as 0 or 1-3" : "slide position such as 4 or T1")}."
+            );
 }

@@ -9,14 +9,28 @@ internal static class NoteSentence
     /// <summary>Within this a note is simply there (cents).</summary>
     private const double InTuneCents = 10;
 
-    public static string Of(MeantNote meant, NoteOutcome outcome, NoteReading way, Pitch heard, double fromMeantCents, double? cm, Setting? other, bool isPrevious)
+    public static string Of(
+        MeantNote meant,
+        NoteOutcome outcome,
+        NoteReading way,
+        Pitch heard,
+        double fromMeantCents,
+        double? cm,
+        Setting? other,
+        bool isPrevious
+    )
     {
         var sentence = outcome switch
         {
             NoteOutcome.Right => $"{meant.Written} came, {Lies(fromMeantCents)}.",
-            NoteOutcome.PartialLow or NoteOutcome.PartialHigh => $"{Name(meant)} was meant; {heard} came: {Partials(way.By)}, partial {way.Partial} of the same tube.{OctaveToo(meant, heard)}",
-            NoteOutcome.OtherSetting => $"{Name(meant)} was meant; {heard} came, the right partial on {way.Setting}: {Valves(meant.Setting, way.Setting)}.",
-            NoteOutcome.SlideOff => $"{Name(meant)} was meant; the slide was {Math.Abs(cm!.Value):0.0} cm too far {(cm > 0 ? "in: move it out" : "out: move it in")}.{(other is { } position ? $" {Ordinal(position.Position)} was heard, {Ordinal(meant.Setting.Position)} meant." : "")}",
+            NoteOutcome.PartialLow or NoteOutcome.PartialHigh =>
+                $"{Name(meant)} was meant; {heard} came: {Partials(way.By)}, partial {way.Partial} of the same "
+                    + $"tube.{OctaveToo(meant, heard)}",
+            NoteOutcome.OtherSetting =>
+                $"{Name(meant)} was meant; {heard} came, the right partial on {way.Setting}: {Valves(meant.Setting, way.Setting)}.",
+            NoteOutcome.SlideOff => $"{Name(meant)} was meant; the slide was {Math.Abs(cm!.Value):0.0} cm too far "
+                + $"{(cm > 0 ? "in: move it out" : "out: move it in")}."
+                + (other is { } position ? $" {Ordinal(position.Position)} was heard, {Ordinal(meant.Setting.Position)} meant." : ""),
             _ => "",
         };
         return isPrevious ? $"{sentence} It is the note before, once more." : sentence;
@@ -25,31 +39,37 @@ internal static class NoteSentence
     public static string OfTwo(MeantNote meant, NoteReading one, NoteReading? other, Pitch heard, bool isPrevious)
     {
         var rival = other is null ? "" : $", or {Way(meant, other)}";
-        var sentence = $"{Name(meant)} was meant; {heard} came. Too close to call: {Way(meant, one)}{rival}. Which {(meant.Setting.Position > 0 ? "position" : "valves")}?";
+        var sentence =
+            $"{Name(meant)} was meant; {heard} came. Too close to call: {Way(meant, one)}{rival}. Which "
+            + $"{(meant.Setting.Position > 0 ? "position" : "valves")}?";
         return isPrevious ? $"{sentence} It is the note before, once more." : sentence;
     }
 
     private static string Name(MeantNote meant) => $"{meant.Written} ({meant.Setting})";
 
-    private static string Way(MeantNote meant, NoteReading way) => way.Setting == meant.Setting ? $"{Partials(way.By)} on {way.Setting}" : $"partial {way.Partial} on {way.Setting}";
+    private static string Way(MeantNote meant, NoteReading way) =>
+        way.Setting == meant.Setting ? $"{Partials(way.By)} on {way.Setting}" : $"partial {way.Partial} on {way.Setting}";
 
     /// <summary>How far off, in partials: one partial low.</summary>
-    internal static string Partials(int by) => by switch
-    {
-        1 => "one partial high",
-        -1 => "one partial low",
-        > 0 => $"{Count(by)} partials high",
-        _ => $"{Count(-by)} partials low",
-    };
+    internal static string Partials(int by) =>
+        by switch
+        {
+            1 => "one partial high",
+            -1 => "one partial low",
+            > 0 => $"{Count(by)} partials high",
+            _ => $"{Count(-by)} partials low",
+        };
 
-    private static string Lies(double cents) => Math.Abs(cents) < InTuneCents ? "in tune" : $"{Math.Abs(cents):0} cents {(cents > 0 ? "sharp" : "flat")}";
+    private static string Lies(double cents) =>
+        Math.Abs(cents) < InTuneCents ? "in tune" : $"{Math.Abs(cents):0} cents {(cents > 0 ? "sharp" : "flat")}";
 
-    private static string OctaveToo(MeantNote meant, Pitch heard) => (heard.Midi - meant.Written.Midi) switch
-    {
-        12 => " That is the octave above.",
-        -12 => " That is the octave below.",
-        _ => "",
-    };
+    private static string OctaveToo(MeantNote meant, Pitch heard) =>
+        (heard.Midi - meant.Written.Midi) switch
+        {
+            12 => " That is the octave above.",
+            -12 => " That is the octave below.",
+            _ => "",
+        };
 
     /// <summary>Which valve was up or down: <c>valve 2 was up</c>.</summary>
     private static string Valves(Setting meant, Setting heard)
@@ -63,7 +83,22 @@ internal static class NoteSentence
         return string.Join(", ", parts);
     }
 
-    private static string Ordinal(int position) => position switch { 1 => "1st", 2 => "2nd", 3 => "3rd", _ => $"{position}th" };
+    private static string Ordinal(int position) =>
+        position switch
+        {
+            1 => "1st",
+            2 => "2nd",
+            3 => "3rd",
+            _ => $"{position}th",
+        };
 
-    private static string Count(int count) => count switch { 2 => "two", 3 => "three", 4 => "four", 5 => "five", _ => $"{count}" };
+    private static string Count(int count) =>
+        count switch
+        {
+            2 => "two",
+            3 => "three",
+            4 => "four",
+            5 => "five",
+            _ => $"{count}",
+        };
 }

@@ -54,14 +54,23 @@ public sealed record RowArticulation
             RiseMs = Median(notes.Where((note, i) => note.Sound!.Tongued).Select(note => note.Sound!.RiseMs)),
             ScoopCents = Median(notes.Where(note => note.Sound!.Tongued).Select(note => note.Sound!.ScoopCents)),
             GapMs = Median(tongued.Select(pair => pair.Second.Sound!.GapMs).Where(gap => gap > 0)),
-            SpacingMs = tongued.Count < 3 ? null : tongued.Select(pair => 1000 * (pair.Second.Sound!.StartSeconds - pair.First.Sound!.StartSeconds)).StandardDeviation(),
+            SpacingMs =
+                tongued.Count < 3
+                    ? null
+                    : tongued.Select(pair => 1000 * (pair.Second.Sound!.StartSeconds - pair.First.Sound!.StartSeconds)).StandardDeviation(),
             LevelDb = notes.Count < 3 ? null : notes.Select(note => note.Sound!.LevelDb).StandardDeviation(),
-            OtherStarts = [.. pairs.Where(pair => pair.First.Judged.Meant.SlurredToNext == pair.Second.Sound!.Tongued).Select(pair => pair.Second.Number)],
+            OtherStarts =
+            [
+                .. pairs
+                    .Where(pair => pair.First.Judged.Meant.SlurredToNext == pair.Second.Sound!.Tongued)
+                    .Select(pair => pair.Second.Number),
+            ],
         };
     }
 
     /// <summary>Share of the time from a start to the next that sounds, 0 to 1.</summary>
-    public static double DutyOf(SoundedNote note, SoundedNote next) => Math.Clamp(note.HalfToHalfSeconds / (next.StartSeconds - note.StartSeconds), 0, 1);
+    public static double DutyOf(SoundedNote note, SoundedNote next) =>
+        Math.Clamp(note.HalfToHalfSeconds / (next.StartSeconds - note.StartSeconds), 0, 1);
 
     private static double? Median(IEnumerable<double?> values)
     {

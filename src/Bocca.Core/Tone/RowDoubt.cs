@@ -48,13 +48,24 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
     /// <summary>A sound further than this from every partial of a tube is none of it (cents).</summary>
     private const double PartialCents = 60;
 
-    /// <summary>Whether a take on one tube holds mostly what that tube does not give, nor any other one tube: another exercise was played. Null where not.</summary>
+    /// <summary>
+    /// Whether a take on one tube holds mostly what that tube does not give, nor any other one tube: another exercise was played. Null
+    /// where not.
+    /// </summary>
     internal static RowDoubt? OtherRow(Tube tube, IReadOnlyList<SoundedNote> sounded, PlayerSituation player)
     {
-        bool Gives(Tube each, SoundedNote sound) => Enumerable.Range(1, HarmonicSeries.Highest).Any(partial => Math.Abs(Tuning.Cents(player.Hertz(each, partial), sound.MedianHz)) <= PartialCents);
+        bool Gives(Tube each, SoundedNote sound) =>
+            Enumerable
+                .Range(1, HarmonicSeries.Highest)
+                .Any(partial => Math.Abs(Tuning.Cents(player.Hertz(each, partial), sound.MedianHz)) <= PartialCents);
         bool Mostly(Tube each) => 2 * sounded.Count(sound => Gives(each, sound)) > sounded.Count;
-        return sounded.Count < FewestNotes || Mostly(tube) || player.Instrument.Tubes.Any(Mostly) ? null
-            : new RowDoubt(RowDoubtKind.OtherRow, "Most of what was heard belongs to none of these notes: it looks like another exercise. Choose what was played, and hear it again.");
+        return sounded.Count < FewestNotes || Mostly(tube) || player.Instrument.Tubes.Any(Mostly)
+            ? null
+            : new RowDoubt(
+                RowDoubtKind.OtherRow,
+                "Most of what was heard belongs to none of these notes: it looks like another exercise. Choose what was played, and "
+                    + "hear it again."
+            );
     }
 
     /// <summary>The shift that all sounds share against what was meant, cents; null where they share none.</summary>
@@ -63,30 +74,57 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
         if (meant.Count < FewestNotes || sounded.Count < FewestNotes || meant.Select(note => note.Sounding.Midi).Distinct().Count() < 2)
             return null;
         // Every pairing of one meant note and one sound is a guess at the shift; the best is the one that explains most notes.
-        var guesses = meant.Take(5).SelectMany(note => sounded.Take(5).Select(sound => Tuning.Cents(tuning.Frequency(note.Sounding), sound.MedianHz)));
-        var best = guesses.Select(guess => (guess, Fits: Shifts(meant, sounded, tuning, guess))).MaxBy(candidate => (candidate.Fits.Count, -Math.Abs(candidate.guess)));
+        var guesses = meant
+            .Take(5)
+            .SelectMany(note => sounded.Take(5).Select(sound => Tuning.Cents(tuning.Frequency(note.Sounding), sound.MedianHz)));
+        var best = guesses
+            .Select(guess => (guess, Fits: Shifts(meant, sounded, tuning, guess)))
+            .MaxBy(candidate => (candidate.Fits.Count, -Math.Abs(candidate.guess)));
         if (best.Fits.Count < FewestNotes || best.Fits.Count < 0.75 * Math.Min(meant.Count, sounded.Count))
             return null;
         return best.Fits.Median();
     }
 
     /// <summary>What makes the take doubtful; null for nothing.</summary>
-    internal static RowDoubt? Of(IReadOnlyList<MeantNote> meant, IReadOnlyList<SoundedNote> sounded, PlayerSituation player, double? shiftCents, bool timed)
+    internal static RowDoubt? Of(
+        IReadOnlyList<MeantNote> meant,
+        IReadOnlyList<SoundedNote> sounded,
+        PlayerSituation player,
+        double? shiftCents,
+        bool timed
+    )
     {
         if (shiftCents is { } shift && Math.Abs(shift) >= LeastShiftCents)
         {
             var instrument = OtherInstrument(meant, shift, player);
             if (instrument is not null)
-                return new RowDoubt(RowDoubtKind.OtherInstrument, $"Every note came where these written notes lie on the {instrument.Name}. Is that what was played? Choose it and hear the take again.", instrument.Id);
+                return new RowDoubt(
+                    RowDoubtKind.OtherInstrument,
+                    $"Every note came where these written notes lie on the {instrument.Name}. Is that what was played? Choose it and "
+                        + $"hear the take again.",
+                    instrument.Id
+                );
             var octaves = (int)Math.Round(shift / 1200);
             if (octaves != 0 && Math.Abs(shift - (1200 * octaves)) < LeastShiftCents)
-                return new RowDoubt(RowDoubtKind.OtherOctave, $"Every note came {(Math.Abs(octaves) == 1 ? "an octave" : $"{Math.Abs(octaves)} octaves")} {(octaves < 0 ? "lower" : "higher")} than written. Check the clef the pupil reads.");
+                return new RowDoubt(
+                    RowDoubtKind.OtherOctave,
+                    $"Every note came {(Math.Abs(octaves) == 1 ? "an octave" : $"{Math.Abs(octaves)} octaves")} "
+                        + $"{(octaves < 0 ? "lower" : "higher")} than written. Check the clef the pupil reads."
+                );
             if (Math.Abs(shift) <= 150)
-                return new RowDoubt(RowDoubtKind.OtherTuning, $"Every note lies {Math.Abs(shift):0} cents {(shift < 0 ? "low" : "high")}, as if A were {player.Tuning.A4Hz * Math.Pow(2, shift / 1200):0} Hz. Move the main tuning slide, or set the reference A, and hear it again.");
+                return new RowDoubt(
+                    RowDoubtKind.OtherTuning,
+                    $"Every note lies {Math.Abs(shift):0} cents {(shift < 0 ? "low" : "high")}, as if A were "
+                        + $"{player.Tuning.A4Hz * Math.Pow(2, shift / 1200):0} Hz. Move the main tuning slide, or set the reference "
+                        + $"A, and hear it again."
+                );
         }
 
         if (!timed && sounded.Count < meant.Count && sounded.Count > 0 && meant.Count > 1)
-            return new RowDoubt(RowDoubtKind.TooShort, $"The row has {meant.Count} notes; the take holds {sounded.Count}. Those are judged, the take is kept.");
+            return new RowDoubt(
+                RowDoubtKind.TooShort,
+                $"The row has {meant.Count} notes; the take holds {sounded.Count}. Those are judged, the take is kept."
+            );
         return !timed && sounded.Count > (2 * meant.Count) + 2
             ? new RowDoubt(RowDoubtKind.TooMany, $"The row has {meant.Count} notes; the take holds {sounded.Count}. Is it the right row?")
             : null;
@@ -96,19 +134,34 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
     private static List<double> Shifts(IReadOnlyList<MeantNote> meant, IReadOnlyList<SoundedNote> sounded, Tuning tuning, double guess)
     {
         var answers = RowAligner.Align(meant, sounded, tuning, guess);
-        return [.. answers.Select((answer, i) => answer is { } at ? Tuning.Cents(tuning.Frequency(meant[i].Sounding), sounded[at].MedianHz) : double.NaN)
-            .Where(cents => Math.Abs(cents - guess) <= 2 * TogetherCents)];
+        return
+        [
+            .. answers
+                .Select(
+                    (answer, i) => answer is { } at ? Tuning.Cents(tuning.Frequency(meant[i].Sounding), sounded[at].MedianHz) : double.NaN
+                )
+                .Where(cents => Math.Abs(cents - guess) <= 2 * TogetherCents),
+        ];
     }
 
-    /// <summary>An instrument on which the same written notes sound so much away; those of the same family and name are not told apart.</summary>
+    /// <summary>
+    /// An instrument on which the same written notes sound so much away; those of the same family and name are not told apart.
+    /// </summary>
     private static Instrument? OtherInstrument(IReadOnlyList<MeantNote> meant, double shift, PlayerSituation player)
     {
         var semitones = (int)Math.Round(shift / 100);
         if (semitones % 12 == 0 || Math.Abs(shift - (100 * semitones)) > TogetherCents)
             return null;
         var written = meant[0].Written;
-        return Catalogue.All.FirstOrDefault(other => other.Id != player.Instrument.Id && other.Readings.Any(reading =>
-            reading.Clef == player.Reading.Clef && reading.ToSounding(written).Midi - meant[0].Sounding.Midi == semitones
-            && meant.All(note => reading.ToSounding(note.Written).Midi is var midi && midi >= other.Range.Lowest.Midi && midi <= other.Range.Highest.Midi)));
+        return Catalogue.All.FirstOrDefault(other =>
+            other.Id != player.Instrument.Id
+            && other.Readings.Any(reading =>
+                reading.Clef == player.Reading.Clef
+                && reading.ToSounding(written).Midi - meant[0].Sounding.Midi == semitones
+                && meant.All(note =>
+                    reading.ToSounding(note.Written).Midi is var midi && midi >= other.Range.Lowest.Midi && midi <= other.Range.Highest.Midi
+                )
+            )
+        );
     }
 }

@@ -10,7 +10,23 @@ internal static class RowFindings
     private const double HeldBeats = 3;
 
     /// <summary>Nothing is said of a scoop on notes shorter than the ear takes for one.</summary>
-    private static readonly HashSet<string> OfHeldNotes = ["late", "airFirst", "scoop", "wobble", "wanders", "sags", "climbs", "fades", "short", "airy", "pinched", "forced", "weak", "slowRise"];
+    private static readonly HashSet<string> OfHeldNotes =
+    [
+        "late",
+        "airFirst",
+        "scoop",
+        "wobble",
+        "wanders",
+        "sags",
+        "climbs",
+        "fades",
+        "short",
+        "airy",
+        "pinched",
+        "forced",
+        "weak",
+        "slowRise",
+    ];
 
     private static readonly HashSet<string> OfAnyNote = ["airy", "pinched", "forced", "weak"];
 
@@ -21,53 +37,107 @@ internal static class RowFindings
         if (asked.Drill?.Aim is ToneAim.Bend or ToneAim.Glide or ToneAim.Air)
             return findings;
         findings.AddRange(Starts(row, asked, articulation, bands, pupil));
-        var held = row.Notes.Where(note => note.Measures is not null && note.Judged.Outcome == NoteOutcome.Right && note.Asked.Beats >= HeldBeats).ToList();
-        var counted = held.Count * 2 >= row.Notes.Count ? held : row.Notes.Where(note => note.Measures is not null && note.Judged.Outcome == NoteOutcome.Right).ToList();
+        var held = row
+            .Notes.Where(note => note.Measures is not null && note.Judged.Outcome == NoteOutcome.Right && note.Asked.Beats >= HeldBeats)
+            .ToList();
+        var counted =
+            held.Count * 2 >= row.Notes.Count
+                ? held
+                : row.Notes.Where(note => note.Measures is not null && note.Judged.Outcome == NoteOutcome.Right).ToList();
         if (counted.Count > 0 && asked.Drill?.Aim is not (ToneAim.Experiment or ToneAim.Levels))
         {
-            var take = new TakeMeasures { Attempts = [.. counted.Select(note => note.Measures!)], DurationSeconds = 0, RoomDb = 0, PeakDb = 0, ClippedShare = 0 };
+            var take = new TakeMeasures
+            {
+                Attempts = [.. counted.Select(note => note.Measures!)],
+                DurationSeconds = 0,
+                RoomDb = 0,
+                PeakDb = 0,
+                ClippedShare = 0,
+            };
             var minded = counted == held ? OfHeldNotes : OfAnyNote;
-            findings.AddRange(SymptomFinder.Find(take, bands, minded.Contains, pupil)
-                .Where(finding => finding.Tries.Count * 2 >= counted.Count)
-                .OrderBy(finding => finding.Symptom.Order).ThenByDescending(finding => finding.Severity));
+            findings.AddRange(
+                SymptomFinder
+                    .Find(take, bands, minded.Contains, pupil)
+                    .Where(finding => finding.Tries.Count * 2 >= counted.Count)
+                    .OrderBy(finding => finding.Symptom.Order)
+                    .ThenByDescending(finding => finding.Severity)
+            );
         }
 
         return findings;
     }
 
     /// <summary>How notes were missed, the commonest way first.</summary>
-    private static List<Finding> Misses(HeardRow row) => [.. row.Notes
-        .Select(note => (note, Id: SymptomOf(note.Judged)))
-        .Where(miss => miss.Id is not null)
-        .GroupBy(miss => miss.Id!)
-        .OrderByDescending(group => group.Count())
-        .Select(group => new Finding(Symptom.Get(group.Key), [.. group.Select(miss => miss.note.Number)], group.Count(), 0, "notes", group.First().note.Judged.Sentence))];
+    private static List<Finding> Misses(HeardRow row) =>
+        [
+            .. row
+                .Notes.Select(note => (note, Id: SymptomOf(note.Judged)))
+                .Where(miss => miss.Id is not null)
+                .GroupBy(miss => miss.Id!)
+                .OrderByDescending(group => group.Count())
+                .Select(group => new Finding(
+                    Symptom.Get(group.Key),
+                    [.. group.Select(miss => miss.note.Number)],
+                    group.Count(),
+                    0,
+                    "notes",
+                    group.First().note.Judged.Sentence
+                )),
+        ];
 
     /// <summary>The symptom that a note's outcome is; null where it is none.</summary>
-    internal static string? SymptomOf(JudgedNote judged) => judged.Outcome switch
-    {
-        NoteOutcome.PartialLow => "oneLow",
-        NoteOutcome.PartialHigh => "oneHigh",
-        NoteOutcome.Octave => judged.HeardWritten is { } heard && heard.Midi < judged.Meant.Written.Midi ? "oneLow" : "oneHigh",
-        NoteOutcome.OtherSetting or NoteOutcome.PreviousNote => "wrongSetting",
-        NoteOutcome.SlideOff => "slideOff",
-        NoteOutcome.AirOnly => "airOnly",
-        NoteOutcome.NoTone => "silence",
-        NoteOutcome.NoClearTone => "wanders",
-        _ => null,
-    };
+    internal static string? SymptomOf(JudgedNote judged) =>
+        judged.Outcome switch
+        {
+            NoteOutcome.PartialLow => "oneLow",
+            NoteOutcome.PartialHigh => "oneHigh",
+            NoteOutcome.Octave => judged.HeardWritten is { } heard && heard.Midi < judged.Meant.Written.Midi ? "oneLow" : "oneHigh",
+            NoteOutcome.OtherSetting or NoteOutcome.PreviousNote => "wrongSetting",
+            NoteOutcome.SlideOff => "slideOff",
+            NoteOutcome.AirOnly => "airOnly",
+            NoteOutcome.NoTone => "silence",
+            NoteOutcome.NoClearTone => "wanders",
+            _ => null,
+        };
 
-    private static IEnumerable<Finding> Starts(HeardRow row, AskedRow asked, RowArticulation articulation, StageBands bands, JudgedPupil pupil)
+    private static IEnumerable<Finding> Starts(
+        HeardRow row,
+        AskedRow asked,
+        RowArticulation articulation,
+        StageBands bands,
+        JudgedPupil pupil
+    )
     {
         var all = row.Notes.Select(note => note.Number).ToList();
         // An approach may let the tongue stop a note, or want it set anew.
         if (articulation.ClosedShare > bands.ClosedShare && pupil.Approach["note.end"] == "a")
-            yield return new Finding(Symptom.Get("cutOff"), articulation.ClosedNotes, 100 * articulation.ClosedShare.Value, 100 * bands.ClosedShare, "% of endings", $"{Words.Of(articulation.ClosedNotes.Count, row.Notes.Count)} were closed by the tongue.");
+            yield return new Finding(
+                Symptom.Get("cutOff"),
+                articulation.ClosedNotes,
+                100 * articulation.ClosedShare.Value,
+                100 * bands.ClosedShare,
+                "% of endings",
+                $"{Words.Of(articulation.ClosedNotes.Count, row.Notes.Count)} were closed by the tongue."
+            );
         if (asked.Drill?.Aim is not (ToneAim.Joined or ToneAim.Syllables) || asked.Plan.Notes.Any(note => note.Label == "air"))
             yield break;
         if (articulation.RiseMs is { } rise && rise > bands.TonguedRiseMs)
-            yield return new Finding(Symptom.Get("unclearStart"), all, rise, bands.TonguedRiseMs, "ms", $"The starts swell: {rise:0} ms to full level, {bands.TonguedRiseMs:0} is the most for now.");
+            yield return new Finding(
+                Symptom.Get("unclearStart"),
+                all,
+                rise,
+                bands.TonguedRiseMs,
+                "ms",
+                $"The starts swell: {rise:0} ms to full level, {bands.TonguedRiseMs:0} is the most for now."
+            );
         if (articulation.ScoopCents is { } scoop && scoop < -bands.ScoopCents)
-            yield return new Finding(Symptom.Get("scoop"), all, scoop, -bands.ScoopCents, "cents", $"The starts slide up from {-scoop:0} cents below.");
+            yield return new Finding(
+                Symptom.Get("scoop"),
+                all,
+                scoop,
+                -bands.ScoopCents,
+                "cents",
+                $"The starts slide up from {-scoop:0} cents below."
+            );
     }
 }

@@ -22,14 +22,39 @@ public static class RowJudge
     {
         var bands = StageBands.For(SoundStage.Instrument, asked.Pupil).Under(pupil.Approach);
         if (row.Problem is { } problem)
-            return new TakeVerdict(TakeOutcome.CannotTell, $"Cannot tell: {problem.Why}", [], [], Again(asked, problem.Remedy, problem.Why));
-        if (row.Notes.All(note => note.Sound is null) && row.Extra.Count == 0 && row.Notes.All(note => note.Judged.Outcome == NoteOutcome.NoTone))
-            return new TakeVerdict(TakeOutcome.CannotTell, "Cannot tell: no tone was found in the whole take.", [], [], Again(asked, "Check the microphone, and play one note close to it.", "Nothing was heard but the room."));
+            return new TakeVerdict(
+                TakeOutcome.CannotTell,
+                $"Cannot tell: {problem.Why}",
+                [],
+                [],
+                Again(asked, problem.Remedy, problem.Why)
+            );
+        if (
+            row.Notes.All(note => note.Sound is null)
+            && row.Extra.Count == 0
+            && row.Notes.All(note => note.Judged.Outcome == NoteOutcome.NoTone)
+        )
+            return new TakeVerdict(
+                TakeOutcome.CannotTell,
+                "Cannot tell: no tone was found in the whole take.",
+                [],
+                [],
+                Again(asked, "Check the microphone, and play one note close to it.", "Nothing was heard but the room.")
+            );
         var articulation = RowArticulation.Of(row);
         var aims = ToneAims.Of(row, asked, articulation, bands, pupil);
         var findings = RowFindings.Of(row, asked, articulation, bands, pupil);
         var outcome = Outcome(row, findings, aims);
-        return new TakeVerdict(outcome, Summary(row, findings, aims), Numbers(row, articulation, bands), findings, Next(outcome, row, asked, findings, aims, pupil, passesBefore)) { Asked = aims };
+        return new TakeVerdict(
+            outcome,
+            Summary(row, findings, aims),
+            Numbers(row, articulation, bands),
+            findings,
+            Next(outcome, row, asked, findings, aims, pupil, passesBefore)
+        )
+        {
+            Asked = aims,
+        };
     }
 
     private static TakeOutcome Outcome(HeardRow row, IReadOnlyList<Finding> findings, IReadOnlyList<AskedHeard> aims)
@@ -39,7 +64,9 @@ public static class RowJudge
         var came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
         if (came < 0.5 * row.Notes.Count && row.Notes.Count > 1)
             return TakeOutcome.StepBack;
-        return came >= EnoughShare * row.Notes.Count && findings.Count == 0 && aims.All(aim => aim.Met != false) ? TakeOutcome.Passed : TakeOutcome.Repeat;
+        return came >= EnoughShare * row.Notes.Count && findings.Count == 0 && aims.All(aim => aim.Met != false)
+            ? TakeOutcome.Passed
+            : TakeOutcome.Repeat;
     }
 
     private static string Summary(HeardRow row, IReadOnlyList<Finding> findings, IReadOnlyList<AskedHeard> aims)
@@ -53,7 +80,8 @@ public static class RowJudge
         if (miss is not null)
             return $"{came} {Place(row, miss)}{miss.Judged.Sentence}";
         return findings.Count > 0 ? $"{came} {findings[0].Heard}"
-            : aims.FirstOrDefault(aim => aim.Met == false) is { } missed ? $"{came} {Capital(missed.What)}: {missed.Heard}; asked were {missed.Asked}."
+            : aims.FirstOrDefault(aim => aim.Met == false) is { } missed
+                ? $"{came} {Capital(missed.What)}: {missed.Heard}; asked were {missed.Asked}."
             : came;
     }
 
@@ -63,25 +91,64 @@ public static class RowJudge
     {
         var heard = new List<HeardNumber>();
         var came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
-        heard.Add(new HeardNumber(row.Notes.All(note => note.Asked.Air) ? "air" : "notes", $"{came} of {row.Notes.Count}", came == row.Notes.Count ? "as meant" : "came as meant", came >= EnoughShare * row.Notes.Count));
-        var right = row.Notes.Where(note => note.Judged is { Outcome: NoteOutcome.Right, Cents: not null }).Select(note => note.Judged.Cents!.Value).Order().ToList();
+        heard.Add(
+            new HeardNumber(
+                row.Notes.All(note => note.Asked.Air) ? "air" : "notes",
+                $"{came} of {row.Notes.Count}",
+                came == row.Notes.Count ? "as meant" : "came as meant",
+                came >= EnoughShare * row.Notes.Count
+            )
+        );
+        var right = row
+            .Notes.Where(note => note.Judged is { Outcome: NoteOutcome.Right, Cents: not null })
+            .Select(note => note.Judged.Cents!.Value)
+            .Order()
+            .ToList();
         if (right.Count > 0)
         {
             var middle = right[right.Count / 2];
-            heard.Add(new HeardNumber("tuning", $"{middle:+0;-0;0} cents", Math.Abs(middle) < 10 ? "in tune" : middle > 0 ? "sharp" : "flat", null));
+            heard.Add(
+                new HeardNumber(
+                    "tuning",
+                    $"{middle:+0;-0;0} cents",
+                    Math.Abs(middle) < 10 ? "in tune"
+                        : middle > 0 ? "sharp"
+                        : "flat",
+                    null
+                )
+            );
         }
 
         if (articulation.RiseMs is { } rise && right.Count > 0)
-            heard.Add(new HeardNumber("start", $"{rise:0} ms", rise <= bands.TonguedRiseMs ? "there at once" : "swelling", rise <= bands.TonguedRiseMs ? true : null));
+            heard.Add(
+                new HeardNumber(
+                    "start",
+                    $"{rise:0} ms",
+                    rise <= bands.TonguedRiseMs ? "there at once" : "swelling",
+                    rise <= bands.TonguedRiseMs ? true : null
+                )
+            );
         if (articulation.Duty is { } duty)
             heard.Add(new HeardNumber("sounding", $"{100 * duty:0} %", "of the time from start to start", null));
         return heard;
     }
 
-    private static NextStep Next(TakeOutcome outcome, HeardRow row, AskedRow asked, IReadOnlyList<Finding> findings, IReadOnlyList<AskedHeard> aims, JudgedPupil pupil, int passesBefore)
+    private static NextStep Next(
+        TakeOutcome outcome,
+        HeardRow row,
+        AskedRow asked,
+        IReadOnlyList<Finding> findings,
+        IReadOnlyList<AskedHeard> aims,
+        JudgedPupil pupil,
+        int passesBefore
+    )
     {
         if (row.Doubt is { } doubt)
-            return Again(asked, doubt.Kind == RowDoubtKind.TooShort ? "Play the whole row, in one go." : "Look at that first; the take is kept.", doubt.Sentence);
+            return Again(
+                asked,
+                doubt.Kind == RowDoubtKind.TooShort ? "Play the whole row, in one go." : "Look at that first; the take is kept.",
+                doubt.Sentence
+            );
         if (outcome == TakeOutcome.Passed)
             return Onward(asked, pupil.Approach, passesBefore);
         if (row.Notes.FirstOrDefault(note => note.Judged.Outcome == NoteOutcome.TwoReadings) is { } open && findings.Count == 0)
@@ -95,12 +162,24 @@ public static class RowJudge
 
     private static NextStep Advised(TakeOutcome outcome, AskedRow asked, IReadOnlyList<Finding> findings, JudgedPupil pupil)
     {
-        var evidence = pupil.Known.Where(item => !item.Signal.StartsWith("heard.", StringComparison.Ordinal)).Concat(findings.Select(Evidence.Heard)).ToList();
+        var evidence = pupil
+            .Known.Where(item => !item.Signal.StartsWith("heard.", StringComparison.Ordinal))
+            .Concat(findings.Select(Evidence.Heard))
+            .ToList();
         var tense = pupil.Tense || Adviser.IsTense(evidence);
         var first = findings[0];
         // What was missed is said already; a number outside its band is said with the cause.
-        var step = Again(asked, first.Symptom.FixFor(pupil.Approach, tense).Cue, first.Limit == 0 ? first.Symptom.Cause : $"{first.Symptom.Cause} {first.Heard}");
-        return outcome == TakeOutcome.StepBack && asked.Drill is { } drill && drill.Easier != drill.Id ? step with { DrillId = drill.Easier } : step;
+        var step = Again(
+            asked,
+            first.Symptom.FixFor(pupil.Approach, tense).Cue,
+            first.Limit == 0 ? first.Symptom.Cause : $"{first.Symptom.Cause} {first.Heard}"
+        );
+        return outcome == TakeOutcome.StepBack && asked.Drill is { } drill && drill.Easier != drill.Id
+            ? step with
+            {
+                DrillId = drill.Easier,
+            }
+            : step;
     }
 
     private static NextStep Onward(AskedRow asked, Approach approach, int passesBefore)
@@ -112,13 +191,19 @@ public static class RowJudge
         {
             var tempo = asked.Plan.Tempo;
             return passesBefore >= 1
-                ? Again(asked, $"The same at {tempo + TempoStep:0}.", $"Two even passes in a row at {tempo:0}.") with { Tempo = Math.Min(CuePlan.TempoRange.Fastest, tempo + TempoStep) }
+                ? Again(asked, $"The same at {tempo + TempoStep:0}.", $"Two even passes in a row at {tempo:0}.") with
+                {
+                    Tempo = Math.Min(CuePlan.TempoRange.Fastest, tempo + TempoStep),
+                }
                 : Again(asked, "Once more just as evenly; then a little faster.", $"One even pass at {tempo:0}; two raise the tempo.");
         }
 
         if (drill.Aim == ToneAim.Patterns && asked.Player.PatternsClean % drill.Sets.Count < drill.Sets.Count - 1)
             return Again(asked, "On to the next pattern.", "Three clean in a row.");
-        var onward = ToneDrill.All.SkipWhile(known => known.Id != drill.Id).Skip(1).FirstOrDefault(known => known.From <= asked.Pupil && known.IsFor(asked.Player.Instrument, approach));
+        var onward = ToneDrill
+            .All.SkipWhile(known => known.Id != drill.Id)
+            .Skip(1)
+            .FirstOrDefault(known => known.From <= asked.Pupil && known.IsFor(asked.Player.Instrument, approach));
         return onward is null
             ? Again(asked, "Take the next note.", "Every note came as meant.")
             : new NextStep(NextPlace.Tone, onward.Id, $"Go on: {onward.Name}.", "Every note came as meant.");

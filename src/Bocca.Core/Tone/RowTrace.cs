@@ -76,7 +76,10 @@ public sealed record TracedNote
     public double? LevelDb { get; init; }
 
     /// <summary>What was meant, for drawing it again.</summary>
-    public Tube TubeOn(Instrument instrument) => Instruments.Setting.TryParse(Setting, instrument.Slide is not null, out var setting) && instrument.TubeOf(setting) is { } tube ? tube : instrument.Tubes[0];
+    public Tube TubeOn(Instrument instrument) =>
+        Instruments.Setting.TryParse(Setting, instrument.Slide is not null, out var setting) && instrument.TubeOf(setting) is { } tube
+            ? tube
+            : instrument.Tubes[0];
 }
 
 /// <summary>A row as the record keeps it: its notes, and its pitch in steps of 20 ms.</summary>
@@ -98,23 +101,30 @@ public sealed record RowTrace(double Seconds, IReadOnlyList<TracedNote> Notes, I
     public TracedNote Focus => Notes.FirstOrDefault(note => note.Outcome is not (NoteOutcome.Right or NoteOutcome.CannotTell)) ?? Notes[0];
 
     /// <summary>A row as it is meant, before anything was heard.</summary>
-    public static RowTrace Meant(RowPlan plan) => new(
-        plan.Starts[^1] + (plan.Notes[^1].Beats * plan.BeatSeconds),
-        [.. plan.Notes.Select((note, i) => new TracedNote
-        {
-            Number = i + 1,
-            Written = note.Meant.Written.ToString(),
-            Setting = note.Meant.Setting.ToString(),
-            Partial = note.Meant.Partial,
-            Midi = note.Meant.Sounding.Midi,
-            DueSeconds = plan.Starts[i],
-            AskedSeconds = note.Beats * note.Share * plan.BeatSeconds,
-            SlurredToNext = note.Meant.SlurredToNext,
-            EndsPhrase = note.RestBeats > 0,
-            Outcome = NoteOutcome.Right,
-            Sentence = $"Partial {note.Meant.Partial}.",
-        })],
-        []);
+    public static RowTrace Meant(RowPlan plan) =>
+        new(
+            plan.Starts[^1] + (plan.Notes[^1].Beats * plan.BeatSeconds),
+            [
+                .. plan.Notes.Select(
+                    (note, i) =>
+                        new TracedNote
+                        {
+                            Number = i + 1,
+                            Written = note.Meant.Written.ToString(),
+                            Setting = note.Meant.Setting.ToString(),
+                            Partial = note.Meant.Partial,
+                            Midi = note.Meant.Sounding.Midi,
+                            DueSeconds = plan.Starts[i],
+                            AskedSeconds = note.Beats * note.Share * plan.BeatSeconds,
+                            SlurredToNext = note.Meant.SlurredToNext,
+                            EndsPhrase = note.RestBeats > 0,
+                            Outcome = NoteOutcome.Right,
+                            Sentence = $"Partial {note.Meant.Partial}.",
+                        }
+                ),
+            ],
+            []
+        );
 
     /// <summary>What a heard row comes down to.</summary>
     public static RowTrace Of(HeardRow row, AskedRow asked)
@@ -124,7 +134,16 @@ public sealed record RowTrace(double Seconds, IReadOnlyList<TracedNote> Notes, I
         return new RowTrace(
             row.Track.Frames.Count * PitchTrack.HopSeconds,
             [.. row.Notes.Select((note, i) => Trace(note, first + starts[i], asked))],
-            [.. row.Track.Frames.Where((_, i) => i % 2 == 0).Select(frame => frame is { Voiced: true, FrequencyHz: > 0 } ? Math.Round(asked.Player.Tuning.Midi(frame.FrequencyHz), 3) : (double?)null)])
+            [
+                .. row
+                    .Track.Frames.Where((_, i) => i % 2 == 0)
+                    .Select(frame =>
+                        frame is { Voiced: true, FrequencyHz: > 0 }
+                            ? Math.Round(asked.Player.Tuning.Midi(frame.FrequencyHz), 3)
+                            : (double?)null
+                    ),
+            ]
+        )
         {
             InstrumentId = asked.Player.Instrument.Id,
             LooksLikeId = row.Doubt?.InstrumentId,

@@ -21,6 +21,7 @@ public sealed record SessionTone(double SoundedMinutes, double ElapsedMinutes, d
         return new SessionTone(
             notes.Sum(note => note.EndSeconds!.Value - note.StartSeconds!.Value) / 60,
             (ordered[^1].At - ordered[0].At).TotalMinutes + (ordered[0].Trace.Seconds / 60),
-            levels.Count < FewestNotes ? null : levels.Take(third).Average() - levels.TakeLast(third).Average());
+            levels.Count < FewestNotes ? null : levels.Take(third).Average() - levels.TakeLast(third).Average()
+        );
     }
 }

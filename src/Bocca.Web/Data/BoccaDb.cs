@@ -55,12 +55,22 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         modelBuilder.Entity<BreathEntry>().HasQueryFilter(entry => entry.DeletedAt == null).Ignore(entry => entry.Pass);
         modelBuilder.Entity<BreathEntry>().HasIndex(entry => new { entry.PupilId, entry.At });
         modelBuilder.Entity<BreathEntry>().HasIndex(entry => entry.Key).IsUnique();
-        modelBuilder.Entity<BalloonEntry>().HasQueryFilter(entry => entry.DeletedAt == null).HasIndex(entry => new { entry.PupilId, entry.At });
-        modelBuilder.Entity<PlacementEntry>().HasQueryFilter(entry => entry.DeletedAt == null).Ignore(entry => entry.Marks).Ignore(entry => entry.Measures);
+        modelBuilder
+            .Entity<BalloonEntry>()
+            .HasQueryFilter(entry => entry.DeletedAt == null)
+            .HasIndex(entry => new { entry.PupilId, entry.At });
+        modelBuilder
+            .Entity<PlacementEntry>()
+            .HasQueryFilter(entry => entry.DeletedAt == null)
+            .Ignore(entry => entry.Marks)
+            .Ignore(entry => entry.Measures);
         modelBuilder.Entity<PlacementEntry>().Property(entry => entry.Source).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<PlacementEntry>().HasIndex(entry => new { entry.PupilId, entry.At });
         modelBuilder.Entity<Noticed>().HasQueryFilter(entry => entry.DeletedAt == null).HasIndex(entry => new { entry.PupilId, entry.At });
-        modelBuilder.Entity<CheckTick>().HasQueryFilter(entry => entry.DeletedAt == null).HasIndex(entry => new { entry.PupilId, entry.At });
+        modelBuilder
+            .Entity<CheckTick>()
+            .HasQueryFilter(entry => entry.DeletedAt == null)
+            .HasIndex(entry => new { entry.PupilId, entry.At });
         modelBuilder.Entity<AdviceEntry>().HasIndex(entry => new { entry.PupilId, entry.At });
         modelBuilder.Entity<Pupil>().Property(pupil => pupil.Stage).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<Pupil>().Ignore(pupil => pupil.Instrument).Ignore(pupil => pupil.Reading);
@@ -68,23 +78,79 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         modelBuilder.Entity<Take>().Property(take => take.Source).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<Take>().Property(take => take.Outcome).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<Take>().Ignore(take => take.Measures).Ignore(take => take.Verdict).Ignore(take => take.Threads);
-        modelBuilder.Entity<Take>().HasIndex(take => new { take.PupilId, take.Kept, take.RecordedAt });
-        modelBuilder.Entity<ToneTake>().HasQueryFilter(take => take.DeletedAt == null).Ignore(take => take.Trace).Ignore(take => take.Verdict);
+        modelBuilder
+            .Entity<Take>()
+            .HasIndex(take => new
+            {
+                take.PupilId,
+                take.Kept,
+                take.RecordedAt,
+            });
+        modelBuilder
+            .Entity<ToneTake>()
+            .HasQueryFilter(take => take.DeletedAt == null)
+            .Ignore(take => take.Trace)
+            .Ignore(take => take.Verdict);
         modelBuilder.Entity<ToneTake>().Property(take => take.Source).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<ToneTake>().Property(take => take.Outcome).HasConversion<string>().HasMaxLength(30);
-        modelBuilder.Entity<ToneTake>().HasIndex(take => new { take.PupilId, take.Kept, take.RecordedAt });
+        modelBuilder
+            .Entity<ToneTake>()
+            .HasIndex(take => new
+            {
+                take.PupilId,
+                take.Kept,
+                take.RecordedAt,
+            });
         modelBuilder.Entity<Pupil>().HasMany<ToneTake>().WithOne().HasForeignKey(take => take.PupilId);
-        modelBuilder.Entity<SlurTake>().HasQueryFilter(take => take.DeletedAt == null).Ignore(take => take.Trace).Ignore(take => take.Heard).Ignore(take => take.Verdict).Ignore(take => take.Try);
+        modelBuilder
+            .Entity<SlurTake>()
+            .HasQueryFilter(take => take.DeletedAt == null)
+            .Ignore(take => take.Trace)
+            .Ignore(take => take.Heard)
+            .Ignore(take => take.Verdict)
+            .Ignore(take => take.Try);
         modelBuilder.Entity<SlurTake>().Property(take => take.Source).HasConversion<string>().HasMaxLength(30);
         modelBuilder.Entity<SlurTake>().Property(take => take.Outcome).HasConversion<string>().HasMaxLength(30);
-        modelBuilder.Entity<SlurTake>().HasIndex(take => new { take.PupilId, take.Kept, take.RecordedAt });
+        modelBuilder
+            .Entity<SlurTake>()
+            .HasIndex(take => new
+            {
+                take.PupilId,
+                take.Kept,
+                take.RecordedAt,
+            });
         modelBuilder.Entity<Pupil>().HasMany<SlurTake>().WithOne().HasForeignKey(take => take.PupilId);
-        modelBuilder.Entity<HandTake>().HasQueryFilter(take => take.DeletedAt == null).Ignore(take => take.Marks).HasIndex(take => new { take.PupilId, take.At });
-        modelBuilder.Entity<RecallCard>().Ignore(card => card.Recall).HasIndex(card => new { card.PupilId, card.InstrumentId, card.Item }).IsUnique();
+        modelBuilder
+            .Entity<HandTake>()
+            .HasQueryFilter(take => take.DeletedAt == null)
+            .Ignore(take => take.Marks)
+            .HasIndex(take => new { take.PupilId, take.At });
+        modelBuilder
+            .Entity<RecallCard>()
+            .Ignore(card => card.Recall)
+            .HasIndex(card => new
+            {
+                card.PupilId,
+                card.InstrumentId,
+                card.Item,
+            })
+            .IsUnique();
         modelBuilder.Entity<RecallCard>().HasIndex(card => new { card.PupilId, card.DueAt });
-        modelBuilder.Entity<MeasuredInstrument>().HasQueryFilter(entry => entry.DeletedAt == null).Ignore(entry => entry.ValveCents).Ignore(entry => entry.Slide);
+        modelBuilder
+            .Entity<MeasuredInstrument>()
+            .HasQueryFilter(entry => entry.DeletedAt == null)
+            .Ignore(entry => entry.ValveCents)
+            .Ignore(entry => entry.Slide);
         modelBuilder.Entity<MeasuredInstrument>().HasIndex(entry => new { entry.PupilId, entry.At });
-        modelBuilder.Entity<NotePin>().HasIndex(pin => new { pin.PupilId, pin.InstrumentId, pin.Midi }).IsUnique();
+        modelBuilder
+            .Entity<NotePin>()
+            .HasIndex(pin => new
+            {
+                pin.PupilId,
+                pin.InstrumentId,
+                pin.Midi,
+            })
+            .IsUnique();
         modelBuilder.Entity<Pupil>().HasMany<HandTake>().WithOne().HasForeignKey(take => take.PupilId);
         modelBuilder.Entity<Pupil>().HasMany<RecallCard>().WithOne().HasForeignKey(card => card.PupilId);
         modelBuilder.Entity<Pupil>().HasMany<MeasuredInstrument>().WithOne().HasForeignKey(entry => entry.PupilId);
@@ -106,7 +172,6 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
         configurationBuilder.Properties<DateTime>().HaveConversion<UtcConverter>();
 
-    private sealed class UtcConverter() : ValueConverter<DateTime, DateTime>(
-        moment => moment.ToUniversalTime(),
-        stored => DateTime.SpecifyKind(stored, DateTimeKind.Utc));
+    private sealed class UtcConverter()
+        : ValueConverter<DateTime, DateTime>(moment => moment.ToUniversalTime(), stored => DateTime.SpecifyKind(stored, DateTimeKind.Utc));
 }

@@ -54,25 +54,35 @@ public sealed class BreathEntry : IRecorded
     public DateTime? DeletedAt { get; set; }
 
     /// <summary>A drill done to its end, as judged.</summary>
-    public static BreathEntry Of(Pupil pupil, BreathPlan plan, int rung, BreathVerdict verdict, bool measured, Approach approach, Guid key, DateTime now) => new()
-    {
-        PupilId = pupil.Id,
-        Key = key,
-        DrillId = plan.Drill.Id,
-        Rung = rung,
-        Tempo = plan.Tempo,
-        AskedCounts = plan.OutBreaths.Max(phase => phase.Counts),
-        AskedSeconds = plan.OutBreaths.Max(phase => phase.Seconds),
-        HeardSeconds = verdict.HeardSeconds,
-        VariationPercent = verdict.VariationPercent,
-        Even = verdict.Even,
-        Measured = measured,
-        DrilledSeconds = plan.DrilledSeconds,
-        HeldBreaths = plan.HeldBreaths,
-        Summary = verdict.Summary,
-        ApproachText = approach.ToString(),
-        At = now,
-    };
+    public static BreathEntry Of(
+        Pupil pupil,
+        BreathPlan plan,
+        int rung,
+        BreathVerdict verdict,
+        bool measured,
+        Approach approach,
+        Guid key,
+        DateTime now
+    ) =>
+        new()
+        {
+            PupilId = pupil.Id,
+            Key = key,
+            DrillId = plan.Drill.Id,
+            Rung = rung,
+            Tempo = plan.Tempo,
+            AskedCounts = plan.OutBreaths.Max(phase => phase.Counts),
+            AskedSeconds = plan.OutBreaths.Max(phase => phase.Seconds),
+            HeardSeconds = verdict.HeardSeconds,
+            VariationPercent = verdict.VariationPercent,
+            Even = verdict.Even,
+            Measured = measured,
+            DrilledSeconds = plan.DrilledSeconds,
+            HeldBreaths = plan.HeldBreaths,
+            Summary = verdict.Summary,
+            ApproachText = approach.ToString(),
+            At = now,
+        };
 
     public BreathPass Pass => new(DrillId, Rung, Tempo, HeardSeconds ?? AskedSeconds, Even, Measured, At);
 }

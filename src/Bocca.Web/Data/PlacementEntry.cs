@@ -45,7 +45,15 @@ public sealed class PlacementEntry : IRecorded
 
     /// <summary>A placement as its marks say, judged against the approach and the earlier ones, the oldest first.</summary>
     /// <exception cref="ArgumentException">The marks can be no mouth with a ring.</exception>
-    public static PlacementEntry Of(Pupil pupil, PlacementSource source, FrontMarks marks, double rimMm, Approach approach, IReadOnlyList<Placement> earlier, DateTime now)
+    public static PlacementEntry Of(
+        Pupil pupil,
+        PlacementSource source,
+        FrontMarks marks,
+        double rimMm,
+        Approach approach,
+        IReadOnlyList<Placement> earlier,
+        DateTime now
+    )
     {
         var measures = Placement.Measure(marks, rimMm);
         var verdict = PlacementJudge.Judge(measures, pupil.Instrument.Family, rimMm, approach, earlier);

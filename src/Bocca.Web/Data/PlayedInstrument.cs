@@ -18,19 +18,33 @@ public sealed record PlayedInstrument(Instrument Instrument, Passport Passport, 
 public static class PlayedInstruments
 {
     /// <summary>The last measurement of the pupil's present instrument; null where nobody measured it.</summary>
-    public static Task<MeasuredInstrument?> MeasuredAsync(this BoccaDb db, Pupil pupil) => db.Measured.AsNoTracking()
-        .Where(entry => entry.PupilId == pupil.Id && entry.InstrumentId == pupil.InstrumentId)
-        .OrderByDescending(entry => entry.At).ThenByDescending(entry => entry.Id).FirstOrDefaultAsync();
+    public static Task<MeasuredInstrument?> MeasuredAsync(this BoccaDb db, Pupil pupil) =>
+        db
+            .Measured.AsNoTracking()
+            .Where(entry => entry.PupilId == pupil.Id && entry.InstrumentId == pupil.InstrumentId)
+            .OrderByDescending(entry => entry.At)
+            .ThenByDescending(entry => entry.Id)
+            .FirstOrDefaultAsync();
 
     /// <summary>Where the partials and slides of the pupil's very instrument lie, by its last kept measurements.</summary>
     public static async Task<Passport> PassportAsync(this BoccaDb db, Pupil pupil, Tuning tuning)
     {
         // What was measured on another instrument says nothing of this one.
-        var open = await db.TuningTakeAsync(pupil.Id) is { Trace: var trace } && (trace.InstrumentId ?? pupil.InstrumentId) == pupil.InstrumentId
-            ? Passport.Measured(pupil.Instrument, tuning, trace.Notes.Where(note => note.Outcome == Core.Tone.NoteOutcome.Right).Select(note => note.HeardHz).OfType<double>())
-            : Passport.Unmeasured;
+        var open =
+            await db.TuningTakeAsync(pupil.Id) is { Trace: var trace } && (trace.InstrumentId ?? pupil.InstrumentId) == pupil.InstrumentId
+                ? Passport.Measured(
+                    pupil.Instrument,
+                    tuning,
+                    trace.Notes.Where(note => note.Outcome == Core.Tone.NoteOutcome.Right).Select(note => note.HeardHz).OfType<double>()
+                )
+                : Passport.Unmeasured;
         return await db.MeasuredAsync(pupil) is { } measured
-            ? open with { ThirdForTwoThree = measured.ThirdForTwoThree, ValveCents = measured.ValveCents, Slide = measured.Slide }
+            ? open with
+            {
+                ThirdForTwoThree = measured.ThirdForTwoThree,
+                ValveCents = measured.ValveCents,
+                Slide = measured.Slide,
+            }
             : open;
     }
 
@@ -39,16 +53,28 @@ public static class PlayedInstruments
     {
         var passport = await db.PassportAsync(pupil, tuning);
         var instrument = passport.Applied(pupil.Instrument);
-        var pins = await db.Pins.AsNoTracking().Where(pin => pin.PupilId == pupil.Id && pin.InstrumentId == pupil.InstrumentId).ToListAsync();
-        return new PlayedInstrument(instrument, passport, HandOf(pupil, instrument, pins).Under(approach, pupil.Stage), FingeringWeights.Default.Under(approach, pupil.Stage));
+        var pins = await db
+            .Pins.AsNoTracking()
+            .Where(pin => pin.PupilId == pupil.Id && pin.InstrumentId == pupil.InstrumentId)
+            .ToListAsync();
+        return new PlayedInstrument(
+            instrument,
+            passport,
+            HandOf(pupil, instrument, pins).Under(approach, pupil.Stage),
+            FingeringWeights.Default.Under(approach, pupil.Stage)
+        );
     }
 
-    private static Hand HandOf(Pupil pupil, Instrument instrument, List<NotePin> pins) => new()
-    {
-        ReachCm = instrument.Slide is not null && pupil.ArmCm is { } arm ? ArmReach.Of(arm, instrument).OutCm : null,
-        HighestValve = pupil.HighestValve,
-        FurthestPosition = pupil.FurthestPosition,
-        Pins = pins.Where(pin => Setting.TryParse(pin.Setting, instrument.Slide is not null, out _))
-            .ToDictionary(pin => pin.Midi, pin => Setting.TryParse(pin.Setting, instrument.Slide is not null, out var setting) ? setting : default),
-    };
+    private static Hand HandOf(Pupil pupil, Instrument instrument, List<NotePin> pins) =>
+        new()
+        {
+            ReachCm = instrument.Slide is not null && pupil.ArmCm is { } arm ? ArmReach.Of(arm, instrument).OutCm : null,
+            HighestValve = pupil.HighestValve,
+            FurthestPosition = pupil.FurthestPosition,
+            Pins = pins.Where(pin => Setting.TryParse(pin.Setting, instrument.Slide is not null, out _))
+                .ToDictionary(
+                    pin => pin.Midi,
+                    pin => Setting.TryParse(pin.Setting, instrument.Slide is not null, out var setting) ? setting : default
+                ),
+        };
 }

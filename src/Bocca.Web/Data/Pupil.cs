@@ -64,10 +64,12 @@ public sealed class Pupil
     public List<SavedNote> Notes { get; } = [];
 
     /// <summary>The approach in force: the pupil's own on top of the room's.</summary>
-    public Approach ApproachIn(RoomSettings room) => (Preset is { } preset ? Approach.Of(preset) : room.Approach).With(Approach.Points(Points));
+    public Approach ApproachIn(RoomSettings room) =>
+        (Preset is { } preset ? Approach.Of(preset) : room.Approach).With(Approach.Points(Points));
 
     /// <summary>The pupil as breath drills see one: the age is the lower one that the year of birth allows.</summary>
-    public BreathingPupil Breathing(DateOnly today) => new(BornIn is { } year ? Math.Max(0, today.Year - year - 1) : null, Health, DoctorAgrees);
+    public BreathingPupil Breathing(DateOnly today) =>
+        new(BornIn is { } year ? Math.Max(0, today.Year - year - 1) : null, Health, DoctorAgrees);
 
     public Instrument Instrument => Catalogue.Get(InstrumentId);
 

@@ -12,7 +12,12 @@ public static class RecordFile
     public static string ConnectionString(string folder)
     {
         Directory.CreateDirectory(folder);
-        return new SqliteConnectionStringBuilder { DataSource = Path.Combine(folder, "bocca.db"), ForeignKeys = true, DefaultTimeout = 5 }.ToString();
+        return new SqliteConnectionStringBuilder
+        {
+            DataSource = Path.Combine(folder, "bocca.db"),
+            ForeignKeys = true,
+            DefaultTimeout = 5,
+        }.ToString();
     }
 
     /// <summary>

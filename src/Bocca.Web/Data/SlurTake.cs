@@ -67,10 +67,21 @@ public sealed class SlurTake : IRecorded
     public TakeVerdict Verdict => Stored.Read<TakeVerdict>(VerdictJson);
 
     /// <summary>The take as a try, for the pupil's own success.</summary>
-    public SlurTry Try => new(SlurId, [.. Heard.Select(change => (change.Low, change.High))], Difficulty, Outcome == TakeOutcome.Passed, RecordedAt);
+    public SlurTry Try =>
+        new(SlurId, [.. Heard.Select(change => (change.Low, change.High))], Difficulty, Outcome == TakeOutcome.Passed, RecordedAt);
 
     /// <summary>A take as heard, not yet kept.</summary>
-    public static SlurTake Of(Pupil pupil, AskedSlur asked, SlurPlayer player, SoundSource source, double? firstCueSeconds, HeardSlur heard, TakeVerdict verdict, Approach approach, DateTime now)
+    public static SlurTake Of(
+        Pupil pupil,
+        AskedSlur asked,
+        SlurPlayer player,
+        SoundSource source,
+        double? firstCueSeconds,
+        HeardSlur heard,
+        TakeVerdict verdict,
+        Approach approach,
+        DateTime now
+    )
     {
         var bands = SlurBands.For(asked.Pupil);
         return new SlurTake
@@ -89,9 +100,21 @@ public sealed class SlurTake : IRecorded
             Changes = heard.Changes.Count,
             Difficulty = SlurDifficulty.Of(asked.Slur, player, asked.Tempo).Points,
             Summary = verdict.Summary.Length <= 600 ? verdict.Summary : verdict.Summary[..600],
-            TraceJson = Stored.Write(RowTrace.Of(heard.Row, new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = firstCueSeconds })),
-            ChangesJson = Stored.Write(heard.Changes.Where(change => Math.Abs(change.Partials.To - change.Partials.From) >= 1)
-                .Select(change => new SlurMap.Change(change.Setting, Math.Min(change.Partials.From, change.Partials.To), Math.Max(change.Partials.From, change.Partials.To), change.Fault(bands) is null, now)).ToList()),
+            TraceJson = Stored.Write(
+                RowTrace.Of(heard.Row, new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = firstCueSeconds })
+            ),
+            ChangesJson = Stored.Write(
+                heard
+                    .Changes.Where(change => Math.Abs(change.Partials.To - change.Partials.From) >= 1)
+                    .Select(change => new SlurMap.Change(
+                        change.Setting,
+                        Math.Min(change.Partials.From, change.Partials.To),
+                        Math.Max(change.Partials.From, change.Partials.To),
+                        change.Fault(bands) is null,
+                        now
+                    ))
+                    .ToList()
+            ),
             VerdictJson = Stored.Write(verdict),
         };
     }

@@ -15,6 +15,6 @@ internal static class Stored
 
     public static string Write<T>(T value) => JsonSerializer.Serialize(value, Options);
 
-    public static T Read<T>(string json) => JsonSerializer.Deserialize<T>(json, Options)
-        ?? throw new InvalidDataException($"The record holds no {typeof(T).Name}.");
+    public static T Read<T>(string json) =>
+        JsonSerializer.Deserialize<T>(json, Options) ?? throw new InvalidDataException($"The record holds no {typeof(T).Name}.");
 }

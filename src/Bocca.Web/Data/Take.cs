@@ -62,20 +62,21 @@ public sealed class Take : IRecorded
     public TakeThreads Threads => Stored.Read<TakeThreads>(ThreadsJson);
 
     /// <summary>A take as heard, not yet kept.</summary>
-    public static Take Of(Pupil pupil, AskedTake asked, SoundSource source, HeardTake heard, Approach approach, DateTime now) => new()
-    {
-        PupilId = pupil.Id,
-        DrillId = asked.Drill.Id,
-        Tempo = asked.Plan.Tempo,
-        On = asked.On,
-        Source = source,
-        ApproachText = approach.ToString(),
-        RecordedAt = now,
-        Outcome = heard.Verdict.Outcome,
-        SteadinessCents = heard.Measures.Median(attempt => attempt.SteadinessCents),
-        Summary = heard.Verdict.Summary.Length <= 600 ? heard.Verdict.Summary : heard.Verdict.Summary[..600],
-        MeasuresJson = Stored.Write(heard.Measures),
-        VerdictJson = Stored.Write(heard.Verdict),
-        ThreadsJson = Stored.Write(TakeThreads.Of(heard, asked.Plan.SoundSeconds)),
-    };
+    public static Take Of(Pupil pupil, AskedTake asked, SoundSource source, HeardTake heard, Approach approach, DateTime now) =>
+        new()
+        {
+            PupilId = pupil.Id,
+            DrillId = asked.Drill.Id,
+            Tempo = asked.Plan.Tempo,
+            On = asked.On,
+            Source = source,
+            ApproachText = approach.ToString(),
+            RecordedAt = now,
+            Outcome = heard.Verdict.Outcome,
+            SteadinessCents = heard.Measures.Median(attempt => attempt.SteadinessCents),
+            Summary = heard.Verdict.Summary.Length <= 600 ? heard.Verdict.Summary : heard.Verdict.Summary[..600],
+            MeasuresJson = Stored.Write(heard.Measures),
+            VerdictJson = Stored.Write(heard.Verdict),
+            ThreadsJson = Stored.Write(TakeThreads.Of(heard, asked.Plan.SoundSeconds)),
+        };
 }

@@ -57,21 +57,32 @@ public sealed class ToneTake : IRecorded
     public TakeVerdict Verdict => Stored.Read<TakeVerdict>(VerdictJson);
 
     /// <summary>A take as heard, not yet kept.</summary>
-    public static ToneTake Of(Pupil pupil, AskedRow asked, string notes, string settings, SoundSource source, HeardRow heard, TakeVerdict verdict, Approach approach, DateTime now) => new()
-    {
-        PupilId = pupil.Id,
-        DrillId = asked.Drill!.Id,
-        Notes = notes,
-        Settings = settings,
-        Tempo = asked.Plan.Tempo,
-        Source = source,
-        ApproachText = approach.ToString(),
-        RecordedAt = now,
-        Outcome = verdict.Outcome,
-        Came = heard.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right),
-        Asked = heard.Notes.Count,
-        Summary = verdict.Summary.Length <= 600 ? verdict.Summary : verdict.Summary[..600],
-        TraceJson = Stored.Write(RowTrace.Of(heard, asked)),
-        VerdictJson = Stored.Write(verdict),
-    };
+    public static ToneTake Of(
+        Pupil pupil,
+        AskedRow asked,
+        string notes,
+        string settings,
+        SoundSource source,
+        HeardRow heard,
+        TakeVerdict verdict,
+        Approach approach,
+        DateTime now
+    ) =>
+        new()
+        {
+            PupilId = pupil.Id,
+            DrillId = asked.Drill!.Id,
+            Notes = notes,
+            Settings = settings,
+            Tempo = asked.Plan.Tempo,
+            Source = source,
+            ApproachText = approach.ToString(),
+            RecordedAt = now,
+            Outcome = verdict.Outcome,
+            Came = heard.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right),
+            Asked = heard.Notes.Count,
+            Summary = verdict.Summary.Length <= 600 ? verdict.Summary : verdict.Summary[..600],
+            TraceJson = Stored.Write(RowTrace.Of(heard, asked)),
+            VerdictJson = Stored.Write(verdict),
+        };
 }

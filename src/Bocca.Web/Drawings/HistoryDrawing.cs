@@ -12,7 +12,10 @@ public sealed class HistoryDrawing
 
     public HistoryDrawing(MeasureHistory history)
     {
-        var values = history.Points.Select(point => point.Value).Concat([history.Earlier - history.Spread, history.Earlier + history.Spread]).ToList();
+        var values = history
+            .Points.Select(point => point.Value)
+            .Concat([history.Earlier - history.Spread, history.Earlier + history.Spread])
+            .ToList();
         (Bottom, Top) = (values.Min(), values.Max());
         if (history.Points.All(point => point.Value >= 0))
             Bottom = Math.Max(0, Bottom);
@@ -20,7 +23,10 @@ public sealed class HistoryDrawing
             Top = Bottom + 1;
         var (first, last) = (history.Points[0].Day, history.Points[^1].Day);
         var days = Math.Max(1e-6, (last - first).TotalDays);
-        Dots = [.. history.Points.Select(point => (Left + ((point.Day - first).TotalDays / days * (Width - Left - Margin)), Y(point.Value)))];
+        Dots =
+        [
+            .. history.Points.Select(point => (Left + ((point.Day - first).TotalDays / days * (Width - Left - Margin)), Y(point.Value))),
+        ];
         SpreadTop = Y(history.Earlier + history.Spread);
         SpreadHeight = Math.Max(1, Math.Min(Height, Y(history.Earlier - history.Spread)) - SpreadTop);
     }

@@ -18,11 +18,22 @@ public sealed class LadderDrawing
         var rungs = Rung.Of(instrument, tube, Highest, Tuning.Standard).ToList();
         _low = Math.Log2(rungs[0].Hertz) - 0.1;
         _high = Math.Log2(rungs[^1].Hertz) + 0.1;
-        Rungs = [.. rungs.Select(rung => new DrawnRung(rung.Partial, Y(rung.Hertz), Frame.Say.Pitch(reading.ToWritten(rung.Nearest)), rung.Cents, false, ""))];
+        Rungs =
+        [
+            .. rungs.Select(rung => new DrawnRung(
+                rung.Partial,
+                Y(rung.Hertz),
+                Frame.Say.Pitch(reading.ToWritten(rung.Nearest)),
+                rung.Cents,
+                false,
+                ""
+            )),
+        ];
     }
 
     public IReadOnlyList<DrawnRung> Rungs { get; }
 
     /// <summary>How high a frequency stands.</summary>
-    public double Y(double hertz) => Height - Margin - ((Math.Clamp(Math.Log2(hertz), _low, _high) - _low) / (_high - _low) * (Height - (2 * Margin)));
+    public double Y(double hertz) =>
+        Height - Margin - ((Math.Clamp(Math.Log2(hertz), _low, _high) - _low) / (_high - _low) * (Height - (2 * Margin)));
 }

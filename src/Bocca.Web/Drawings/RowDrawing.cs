@@ -4,7 +4,20 @@ using Bocca.Web.Frame;
 namespace Bocca.Web.Drawings;
 
 /// <summary>A meant note as drawn: its gate, and what came of it.</summary>
-public sealed record DrawnNote(int Number, double X, double Width, double Y, double HalfHeight, string Written, bool Came, string Miss, double MissX, double MissY, string Wanted, string Heard);
+public sealed record DrawnNote(
+    int Number,
+    double X,
+    double Width,
+    double Y,
+    double HalfHeight,
+    string Written,
+    bool Came,
+    string Miss,
+    double MissX,
+    double MissY,
+    string Wanted,
+    string Heard
+);
 
 /// <summary>A rung behind a row: its height as a MIDI number, and its partial.</summary>
 public sealed record DrawnRungLine(double Midi, string Partial);
@@ -36,14 +49,30 @@ public sealed class RowDrawing
     /// <param name="rungs">The rungs of the tube behind it; null for none.</param>
     /// <param name="heard">Whether it was played: how notes began is shown only then.</param>
     /// <param name="named">Whether the gates carry the names of their notes.</param>
-    public RowDrawing(RowTrace trace, double width, double height, IReadOnlyList<DrawnRungLine>? rungs = null, bool heard = true, bool named = true)
+    public RowDrawing(
+        RowTrace trace,
+        double width,
+        double height,
+        IReadOnlyList<DrawnRungLine>? rungs = null,
+        bool heard = true,
+        bool named = true
+    )
     {
         (Width, Height, _named) = (width, height, named);
-        Rows = heard && trace.Notes.Count is > 1 and <= 48 && (trace.Notes.Any(note => note.SlurredToNext) || trace.Notes.Zip(trace.Notes.Skip(1)).Any(pair => !pair.First.EndsPhrase && pair.First.Midi == pair.Second.Midi));
+        Rows =
+            heard
+            && trace.Notes.Count is > 1 and <= 48
+            && (
+                trace.Notes.Any(note => note.SlurredToNext)
+                || trace.Notes.Zip(trace.Notes.Skip(1)).Any(pair => !pair.First.EndsPhrase && pair.First.Midi == pair.Second.Midi)
+            );
         _left = Rows || rungs is not null ? NamesWidth : Margin;
         var starts = trace.Notes.Select((note, i) => note.DueSeconds ?? note.StartSeconds ?? i).ToList();
         _from = Math.Max(0, Math.Min(starts.Min(), trace.Notes.Min(note => note.StartSeconds ?? double.MaxValue)) - 0.3);
-        _seconds = Math.Max(1, Math.Max(starts[^1] + trace.Notes[^1].AskedSeconds, trace.Notes.Max(note => note.EndSeconds ?? 0)) + 0.3 - _from);
+        _seconds = Math.Max(
+            1,
+            Math.Max(starts[^1] + trace.Notes[^1].AskedSeconds, trace.Notes.Max(note => note.EndSeconds ?? 0)) + 0.3 - _from
+        );
         var heights = trace.Notes.Select(note => (double)note.Midi).Concat(trace.Notes.Select(Heard).OfType<double>()).ToList();
         var middle = (heights.Min() + heights.Max()) / 2;
         var half = Math.Max(FewestSemitones, heights.Max() - heights.Min() + 3) / 2;
@@ -98,13 +127,24 @@ public sealed class RowDrawing
             Y(note.Midi),
             Math.Abs(Y(note.Midi) - Y(note.Midi + GateSemitones)),
             // A note repeated in one phrase is named once.
-            !_named || (before is { EndsPhrase: false } && before.Midi == note.Midi) ? "" : Say.Spelled(note.Written),
+            !_named || (before is { EndsPhrase: false } && before.Midi == note.Midi)
+                ? ""
+                : Say.Spelled(note.Written),
             came,
             came ? "" : Say.Miss(note),
-            Math.Min(Width - (LetterWidth * Say.Miss(note).Length), came || note.StartSeconds is null ? X(start) : X(note.StartSeconds.Value)),
+            Math.Min(
+                Width - (LetterWidth * Say.Miss(note).Length),
+                came || note.StartSeconds is null ? X(start) : X(note.StartSeconds.Value)
+            ),
             came || heard is null ? Y(note.Midi) : Y(heard.Value) + (heard > note.Midi ? -12 : 24),
             before is { SlurredToNext: true } ? "–" : "T",
-            note.Tongued switch { true => "T", false => "–", null => "·" });
+            note.Tongued switch
+            {
+                true => "T",
+                false => "–",
+                null => "·",
+            }
+        );
     }
 
     private static double? Heard(TracedNote note) => note.HeardHz is { } hertz ? Core.Music.Tuning.Standard.Midi(hertz) : null;

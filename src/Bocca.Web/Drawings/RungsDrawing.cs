@@ -10,6 +10,7 @@ public sealed record DrawnRung(int Partial, double Y, string Note, double Cents,
 public sealed class RungsDrawing
 {
     public const double Width = 300;
+
     /// <summary>Beside a slide, which takes the lower half of the stage, the ladder is shorter.</summary>
     private const double FullHeight = 460;
     private const double ShortHeight = 290;
@@ -17,9 +18,7 @@ public sealed class RungsDrawing
 
     /// <summary>The rungs about a note, on the way it is played.</summary>
     public RungsDrawing(Instrument instrument, Reading reading, Core.Fingering.Fingering way)
-        : this(instrument, reading, way.Tube, way.Partial, null, instrument.Slide is null ? FullHeight : ShortHeight)
-    {
-    }
+        : this(instrument, reading, way.Tube, way.Partial, null, instrument.Slide is null ? FullHeight : ShortHeight) { }
 
     /// <summary>The rungs about a note that was meant, with what was heard at its height.</summary>
     public RungsDrawing(Instrument instrument, Reading reading, Tube tube, int partial, double? heardHz, double height)
@@ -27,17 +26,29 @@ public sealed class RungsDrawing
         Height = height;
         // Three rungs above the one wanted and three below tell what the lips could get instead.
         var rungs = Rung.Of(instrument, tube, HarmonicSeries.Highest, Tuning.Standard)
-            .Where(rung => Math.Abs(rung.Partial - partial) <= 3 || (heardHz is { } hertz && Math.Abs(Tuning.Cents(rung.Hertz, hertz)) < 250)).ToList();
+            .Where(rung =>
+                Math.Abs(rung.Partial - partial) <= 3 || (heardHz is { } hertz && Math.Abs(Tuning.Cents(rung.Hertz, hertz)) < 250)
+            )
+            .ToList();
         var shown = rungs.Select(rung => Math.Log2(rung.Hertz)).Concat(heardHz is { } also ? [Math.Log2(also)] : []).ToList();
         var (low, high) = (shown.Min(), shown.Max());
         double At(double hertz) => Height - Margin - ((Math.Log2(hertz) - low) / (high - low) * (Height - (2 * Margin)));
-        Rungs = [.. rungs.Select(rung => new DrawnRung(
-            rung.Partial,
-            At(rung.Hertz),
-            Frame.Say.Pitch(reading.ToWritten(rung.Nearest)),
-            rung.Cents,
-            rung.Partial == partial,
-            (rung.Partial - partial) switch { -1 => "lips slack", 1 => "lips tight", _ => "" }))];
+        Rungs =
+        [
+            .. rungs.Select(rung => new DrawnRung(
+                rung.Partial,
+                At(rung.Hertz),
+                Frame.Say.Pitch(reading.ToWritten(rung.Nearest)),
+                rung.Cents,
+                rung.Partial == partial,
+                (rung.Partial - partial) switch
+                {
+                    -1 => "lips slack",
+                    1 => "lips tight",
+                    _ => "",
+                }
+            )),
+        ];
         if (heardHz is { } heard)
             (HeardY, WantedY) = (At(heard), Rungs.FirstOrDefault(rung => rung.Wanted)?.Y);
     }

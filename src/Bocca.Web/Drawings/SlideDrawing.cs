@@ -18,8 +18,12 @@ public sealed class SlideDrawing
         ReachCm = reachCm;
         _perCm = (Width - Left - 60) / instrument.Slide!.TravelCm;
         OutCm = tube.SlideOutCm;
-        Positions = [.. instrument.Tubes.Where(other => other.Setting.Attachment == tube.Setting.Attachment)
-            .Select(other => (other.Setting.Position, X(other.SlideOutCm), other.SlideOutCm, other.Setting == tube.Setting))];
+        Positions =
+        [
+            .. instrument
+                .Tubes.Where(other => other.Setting.Attachment == tube.Setting.Attachment)
+                .Select(other => (other.Setting.Position, X(other.SlideOutCm), other.SlideOutCm, other.Setting == tube.Setting)),
+        ];
     }
 
     public double OutCm { get; }

@@ -32,7 +32,8 @@ public sealed class StripDrawing
         _rowSeconds = strip.Seconds / rows;
         var heights = strip.Asked.SelectMany(span => span.Heights).ToList();
         var heard = strip.Heard.OfType<double>().Order().ToList();
-        var reach = heard.Count == 0 ? (Low: 0.0, High: 0.0) : (Low: heard[heard.Count / 50], High: heard[heard.Count - 1 - (heard.Count / 50)]);
+        var reach =
+            heard.Count == 0 ? (Low: 0.0, High: 0.0) : (Low: heard[heard.Count / 50], High: heard[heard.Count - 1 - (heard.Count / 50)]);
         _low = Math.Max(-30, Math.Min(heights.Min(), reach.Low) - 1.5);
         _high = Math.Min(30, Math.Max(heights.Max(), reach.High) + 1.5);
         RowHeight = Math.Min(170, (460 / rows) - Gap - LabelHeight);
@@ -54,7 +55,15 @@ public sealed class StripDrawing
         var blocks = new List<AskedBlock>();
         foreach (var span in strip.Asked.Where(span => span.Seconds < to - 0.01 && span.Seconds + span.Length > from + 0.01))
         {
-            blocks.Add(new AskedBlock(X(Math.Max(span.Seconds, from), from), Scale(Math.Min(span.Seconds + span.Length, to) - Math.Max(span.Seconds, from)), Band(span, from, to, top), span.Label, span.Label != last));
+            blocks.Add(
+                new AskedBlock(
+                    X(Math.Max(span.Seconds, from), from),
+                    Scale(Math.Min(span.Seconds + span.Length, to) - Math.Max(span.Seconds, from)),
+                    Band(span, from, to, top),
+                    span.Label,
+                    span.Label != last
+                )
+            );
             last = span.Label;
         }
 

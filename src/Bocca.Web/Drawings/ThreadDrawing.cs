@@ -13,7 +13,16 @@ public sealed record DrawnThread(int Number, IReadOnlyList<ThreadPiece> Pieces, 
 public sealed record DrawnMark(ThreadMark Mark, string Path, double X, double Y);
 
 /// <summary>What a try did beside its cue, as bars of a row.</summary>
-public sealed record StartRow(int Number, double Y, double AskedWidth, double? AirX, double AirWidth, double? ToneX, double ToneWidth, string Words);
+public sealed record StartRow(
+    int Number,
+    double Y,
+    double AskedWidth,
+    double? AirX,
+    double AirWidth,
+    double? ToneX,
+    double ToneWidth,
+    string Words
+);
 
 /// <summary>
 /// The thread picture: tries laid over each other from their starts, through the gate. Heights grow like asinh of
@@ -43,7 +52,12 @@ public sealed class ThreadDrawing
         Threads = Spread([.. threads.Threads.Select(Draw)]);
         Marks = Spread([.. threads.Marks.Select(mark => Draw(mark, threads)).OfType<DrawnMark>()]);
         Rows = [.. measures.Attempts.Select((attempt, i) => Row(attempt, i, threads.AskedSeconds))];
-        Ticks = [.. new[] { 50.0, 100, 200, 500, 1200 }.Where(cents => cents > 1.6 * _gate && Math.Asinh(cents / _gate) < _reach).SelectMany(cents => new[] { cents, -cents })];
+        Ticks =
+        [
+            .. new[] { 50.0, 100, 200, 500, 1200 }
+                .Where(cents => cents > 1.6 * _gate && Math.Asinh(cents / _gate) < _reach)
+                .SelectMany(cents => new[] { cents, -cents }),
+        ];
         Seconds = [.. Enumerable.Range(0, (int)_seconds + 1).Select(second => (second, X(second)))];
     }
 
@@ -118,7 +132,9 @@ public sealed class ThreadDrawing
         return new DrawnThread(thread.Number, pieces, last.X + 14, last.Y);
     }
 
-    /// <summary>Marks in shapes: a hook for a slid start, a line for a drift, a bracket over a swing, a ring at a break, a foot at the end.</summary>
+    /// <summary>
+    /// Marks in shapes: a hook for a slid start, a line for a drift, a bracket over a swing, a ring at a break, a foot at the end.
+    /// </summary>
     private DrawnMark? Draw(ThreadMark mark, TakeThreads threads)
     {
         if (threads.Threads.FirstOrDefault(thread => thread.Number == mark.Try) is not { Cents.Count: > 0 } line)
@@ -126,7 +142,9 @@ public sealed class ThreadDrawing
         double Height(double seconds)
         {
             var at = Math.Clamp((int)(seconds * 100), 0, line.Cents.Count - 1);
-            return Y(Enumerable.Range(0, line.Cents.Count).OrderBy(i => Math.Abs(i - at)).Select(i => line.Cents[i]).OfType<double>().First());
+            return Y(
+                Enumerable.Range(0, line.Cents.Count).OrderBy(i => Math.Abs(i - at)).Select(i => line.Cents[i]).OfType<double>().First()
+            );
         }
 
         var (x1, x2) = (X(mark.From), X(mark.To));
@@ -138,7 +156,17 @@ public sealed class ThreadDrawing
             MarkKind.Drift => new DrawnMark(mark, $"M{x1:0.#} {y1:0.#}L{x2:0.#} {y2:0.#}", (x1 + x2) / 2, ((y1 + y2) / 2) - 10),
             MarkKind.Wobble => new DrawnMark(mark, $"M{x1:0.#} {over + 8:0.#}v-8H{x2:0.#}v8", (x1 + x2) / 2, over - 6),
             MarkKind.Break => new DrawnMark(mark, $"M{x1 - 9:0.#} {y1:0.#}a9 9 0 1 0 18 0a9 9 0 1 0 -18 0", x1 + 12, y1 - 12),
-            _ => new DrawnMark(mark, mark.Words switch { "closed" => $"M{x2:0.#} {y2 - 8:0.#}v16", "tapered" => $"M{x2 - 12:0.#} {y2 - 6:0.#}l14 6l-14 6", _ => $"M{x2 - 8:0.#} {y2:0.#}q8 0 8 9" }, x2 - 16, y2 + 16),
+            _ => new DrawnMark(
+                mark,
+                mark.Words switch
+                {
+                    "closed" => $"M{x2:0.#} {y2 - 8:0.#}v16",
+                    "tapered" => $"M{x2 - 12:0.#} {y2 - 6:0.#}l14 6l-14 6",
+                    _ => $"M{x2 - 8:0.#} {y2:0.#}q8 0 8 9",
+                },
+                x2 - 16,
+                y2 + 16
+            ),
         };
     }
 
@@ -174,10 +202,28 @@ public sealed class ThreadDrawing
         var y = RowsTop + (place * RowHeight);
         var width = RowX(asked) - RowX(0);
         if (!attempt.Spoke)
-            return new StartRow(attempt.Number, y, width, attempt.AirOnly ? RowX(0) : null, attempt.AirOnly ? width : 0, null, 0, attempt.AirOnly ? "air, no tone" : "no sound");
+            return new StartRow(
+                attempt.Number,
+                y,
+                width,
+                attempt.AirOnly ? RowX(0) : null,
+                attempt.AirOnly ? width : 0,
+                null,
+                0,
+                attempt.AirOnly ? "air, no tone" : "no sound"
+            );
         var start = Math.Clamp((attempt.OnsetDelayMs ?? 0) / 1000, -LeadSeconds, _seconds);
         var air = Math.Min((attempt.AirBeforeToneMs ?? 0) / 1000, start + LeadSeconds);
         var tone = Math.Min(attempt.EndSeconds!.Value - attempt.StartSeconds!.Value, _seconds + LeadSeconds - start);
-        return new StartRow(attempt.Number, y, width, RowX(start - air), RowX(start) - RowX(start - air), RowX(start), RowX(start + tone) - RowX(start), "");
+        return new StartRow(
+            attempt.Number,
+            y,
+            width,
+            RowX(start - air),
+            RowX(start) - RowX(start - air),
+            RowX(start),
+            RowX(start + tone) - RowX(start),
+            ""
+        );
     }
 }

@@ -21,24 +21,40 @@ public sealed class TubeDrawing
     public TubeDrawing(Instrument instrument, Reading reading, FingeringWeights weights, Hand hand)
     {
         var tubes = instrument.Tubes.OrderBy(tube => tube.LengthRatio).ToList();
-        var taught = FingeringChart.Of(instrument, reading, weights: weights, hand: hand).Select(note => (note.Ways[0].Setting, note.Ways[0].Partial)).ToHashSet();
+        var taught = FingeringChart
+            .Of(instrument, reading, weights: weights, hand: hand)
+            .Select(note => (note.Ways[0].Setting, note.Ways[0].Partial))
+            .ToHashSet();
         var (low, high) = (instrument.Range.Lowest.Midi - 1.0, instrument.Range.Highest.Midi + 1.0);
         double Y(double midi) => Top + ((high - midi) / (high - low) * (Height - Top - 12));
         Step = (Width - (2 * Left)) / tubes.Count;
-        Columns = [.. tubes.Select((tube, i) => new TubeColumn(
-            tube.Setting.ToString(),
-            Left + (Step * (i + 0.5)),
-            100 * instrument.OpenMetres * tube.LengthRatio,
-            100 * instrument.OpenMetres * (tube.LengthRatio - 1),
-            Frame.Say.Setting(instrument, tube.Setting),
-            [.. Enumerable.Range(1, 12)
-                .Select(partial => (partial, Midi: Tuning.Standard.Midi(instrument.Frequency(tube, partial, Tuning.Standard))))
-                .Where(rung => rung.Midi > low && rung.Midi < high)
-                .Select(rung => new TubeRung(
-                    Y(rung.Midi),
-                    rung.partial,
-                    Frame.Say.Pitch(Pitch.FromMidi(reading.ToWritten(Pitch.FromMidi((int)Math.Round(rung.Midi))).Midi)),
-                    taught.Contains((tube.Setting, rung.partial))))]))];
+        Columns =
+        [
+            .. tubes.Select(
+                (tube, i) =>
+                    new TubeColumn(
+                        tube.Setting.ToString(),
+                        Left + (Step * (i + 0.5)),
+                        100 * instrument.OpenMetres * tube.LengthRatio,
+                        100 * instrument.OpenMetres * (tube.LengthRatio - 1),
+                        Frame.Say.Setting(instrument, tube.Setting),
+                        [
+                            .. Enumerable
+                                .Range(1, 12)
+                                .Select(partial =>
+                                    (partial, Midi: Tuning.Standard.Midi(instrument.Frequency(tube, partial, Tuning.Standard)))
+                                )
+                                .Where(rung => rung.Midi > low && rung.Midi < high)
+                                .Select(rung => new TubeRung(
+                                    Y(rung.Midi),
+                                    rung.partial,
+                                    Frame.Say.Pitch(Pitch.FromMidi(reading.ToWritten(Pitch.FromMidi((int)Math.Round(rung.Midi))).Midi)),
+                                    taught.Contains((tube.Setting, rung.partial))
+                                )),
+                        ]
+                    )
+            ),
+        ];
         LongestCm = Columns.Max(column => column.LengthCm);
     }
 
@@ -53,6 +69,8 @@ public sealed class TubeDrawing
     public static string Gap(int partial)
     {
         var semitones = HarmonicSeries.Semitones(partial + 1) - HarmonicSeries.Semitones(partial);
-        return $"{semitones} semitones from partial {partial} to {partial + 1}: {(semitones == 1 ? "no note" : $"{semitones - 1} notes")} to fill{(semitones == 7 ? ", so all seven settings are needed" : "")}.";
+        return $"{semitones} semitones from partial {partial} to {partial + 1}: "
+            + $"{(semitones == 1 ? "no note" : $"{semitones - 1} notes")} to "
+            + $"fill{(semitones == 7 ? ", so all seven settings are needed" : "")}.";
     }
 }

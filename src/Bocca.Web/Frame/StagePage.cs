@@ -45,7 +45,17 @@ public abstract class StagePage(BoccaDb db) : PageModel
                 return;
             }
 
-            Response.Cookies.Append(LastPupil, $"{asked}", new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Strict, IsEssential = true, MaxAge = TimeSpan.FromDays(30) });
+            Response.Cookies.Append(
+                LastPupil,
+                $"{asked}",
+                new CookieOptions
+                {
+                    HttpOnly = true,
+                    SameSite = SameSiteMode.Strict,
+                    IsEssential = true,
+                    MaxAge = TimeSpan.FromDays(30),
+                }
+            );
         }
         else if (int.TryParse(Request.Cookies[LastPupil], out var last))
         {
@@ -67,7 +77,9 @@ public abstract class StagePage(BoccaDb db) : PageModel
     protected async Task<T?> MarkAsync<T>(int id, DateTime? deletedAt, string told, string undo)
         where T : class, IRecorded
     {
-        if (await Db.Set<T>().IgnoreQueryFilters().FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId) is not { } entry)
+        if (
+            await Db.Set<T>().IgnoreQueryFilters().FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId) is not { } entry
+        )
             return null;
         entry.DeletedAt = deletedAt;
         await Db.SaveChangesAsync();
@@ -81,10 +93,27 @@ public abstract class StagePage(BoccaDb db) : PageModel
     {
         foreach (var open in await Db.Steps.Where(step => step.PupilId == PupilId && step.DoneAt == null).ToListAsync())
             open.DoneAt = now;
-        Db.Steps.Add(new AcceptedStep { PupilId = PupilId!.Value, TakeId = takeId, Place = place, DrillId = next.DrillId, Cue = next.Cue, Reason = next.Reason, AcceptedAt = now });
+        Db.Steps.Add(
+            new AcceptedStep
+            {
+                PupilId = PupilId!.Value,
+                TakeId = takeId,
+                Place = place,
+                DrillId = next.DrillId,
+                Cue = next.Cue,
+                Reason = next.Reason,
+                AcceptedAt = now,
+            }
+        );
         await Db.SaveChangesAsync();
     }
 
     /// <summary>Refuses what was sent, in one sentence.</summary>
-    protected static ContentResult Refuse(string sentence) => new() { StatusCode = StatusCodes.Status422UnprocessableEntity, Content = sentence, ContentType = "text/plain; charset=utf-8" };
+    protected static ContentResult Refuse(string sentence) =>
+        new()
+        {
+            StatusCode = StatusCodes.Status422UnprocessableEntity,
+            Content = sentence,
+            ContentType = "text/plain; charset=utf-8",
+        };
 }

@@ -26,5 +26,8 @@ public sealed record Stop(char Key, string Path, string Name, bool Open, string 
     public static Stop Of(PathString path) => All.Skip(1).FirstOrDefault(stop => path.StartsWithSegments($"/{stop.Path}")) ?? All[0];
 
     /// <summary>Where it is for a pupil.</summary>
-    public string Address(int? pupilId) => Path == "" ? "/" : pupilId is { } id ? $"/{Path}/{id}" : $"/{Path}";
+    public string Address(int? pupilId) =>
+        Path == "" ? "/"
+        : pupilId is { } id ? $"/{Path}/{id}"
+        : $"/{Path}";
 }

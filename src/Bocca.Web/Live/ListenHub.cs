@@ -27,7 +27,9 @@ public sealed class ListenHub(BoccaDb db) : Hub
     {
         if (sampleRate is < 8000 or > 192_000)
             throw new HubException($"{sampleRate} samples a second cannot be listened to: 8000 to 192000.");
-        var pupil = await db.Pupils.AsNoTracking().FirstOrDefaultAsync(pupil => pupil.Id == pupilId) ?? throw new HubException("Nobody of that number plays here.");
+        var pupil =
+            await db.Pupils.AsNoTracking().FirstOrDefaultAsync(pupil => pupil.Id == pupilId)
+            ?? throw new HubException("Nobody of that number plays here.");
         Context.Items[ThreadKey] = new Stream(LiveThread.For(pupil.Instrument, sampleRate), sampleRate);
         return new LiveGate(StageBands.For(on, pupil.Stage).SteadyCents);
     }

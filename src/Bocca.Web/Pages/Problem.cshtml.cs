@@ -10,19 +10,16 @@ public sealed class ProblemModel : PageModel
     [BindProperty(SupportsGet = true)]
     public int Code { get; set; }
 
-    public string Sentence => Code switch
-    {
-        404 => "There is nothing at this address; the pupil or take may have been deleted.",
-        400 => "The page could not be sent as it was. Go back, reload it and try once more.",
-        413 => "That file is larger than 60 MB. Cut it into takes of at most 10 minutes.",
-        _ => "Something went wrong here. What was saved is safe; what you were doing may have to be done again.",
-    };
+    public string Sentence =>
+        Code switch
+        {
+            404 => "There is nothing at this address; the pupil or take may have been deleted.",
+            400 => "The page could not be sent as it was. Go back, reload it and try once more.",
+            413 => "That file is larger than 60 MB. Cut it into takes of at most 10 minutes.",
+            _ => "Something went wrong here. What was saved is safe; what you were doing may have to be done again.",
+        };
 
-    public void OnGet()
-    {
-    }
+    public void OnGet() { }
 
-    public void OnPost()
-    {
-    }
+    public void OnPost() { }
 }

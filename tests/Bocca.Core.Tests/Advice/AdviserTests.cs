@@ -11,8 +11,18 @@ public class AdviserTests
 {
     private static readonly Approach Mouthpiece = Approach.Of(ApproachPreset.MouthpieceFirst);
 
-    private static readonly string[] Signals = [.. Symptom.All.SelectMany(symptom =>
-        symptom.Tells.Concat(symptom.Supports).Concat(symptom.Contradicts).Append($"heard.{symptom.Id}").Concat(symptom.Ask is { } ask ? [$"yes.{ask.Id}", $"no.{ask.Id}"] : Array.Empty<string>())).Distinct()];
+    private static readonly string[] Signals =
+    [
+        .. Symptom
+            .All.SelectMany(symptom =>
+                symptom
+                    .Tells.Concat(symptom.Supports)
+                    .Concat(symptom.Contradicts)
+                    .Append($"heard.{symptom.Id}")
+                    .Concat(symptom.Ask is { } ask ? [$"yes.{ask.Id}", $"no.{ask.Id}"] : Array.Empty<string>())
+            )
+            .Distinct(),
+    ];
 
     public static TheoryData<string> Ids => [.. Symptom.All.Select(symptom => symptom.Id)];
 
@@ -56,15 +66,18 @@ public class AdviserTests
 
     [Fact]
     public void Whatever_is_known_a_tense_pupil_is_never_told_to_tighten() =>
-        Gen.Select(Gen.OneOfConst(Signals).List[1, 8], Gen.Enum<ApproachPreset>(), Gen.Bool).Sample((signals, preset, ticked) =>
-        {
-            Evidence[] evidence = [.. signals.Distinct().Select(Known)];
-            if (Adviser.Advise(evidence, Approach.Of(preset), ticked) is { } advice && (ticked || Adviser.IsTense(evidence)))
-            {
-                Assert.True(advice.Tense);
-                Assert.NotEqual(Pull.Firm, advice.Fix.Pull);
-            }
-        });
+        Gen.Select(Gen.OneOfConst(Signals).List[1, 8], Gen.Enum<ApproachPreset>(), Gen.Bool)
+            .Sample(
+                (signals, preset, ticked) =>
+                {
+                    Evidence[] evidence = [.. signals.Distinct().Select(Known)];
+                    if (Adviser.Advise(evidence, Approach.Of(preset), ticked) is { } advice && (ticked || Adviser.IsTense(evidence)))
+                    {
+                        Assert.True(advice.Tense);
+                        Assert.NotEqual(Pull.Firm, advice.Fix.Pull);
+                    }
+                }
+            );
 
     [Fact]
     public void An_answer_weighs_and_its_question_is_asked_no_more()

@@ -5,7 +5,15 @@ namespace Bocca.Core.Tests.Breath;
 
 public class BreathHeardTests
 {
-    private static readonly BreathPlan Plan = BreathPlan.Make(BreathDrill.Get("even-stream"), BreathDrill.Get("even-stream").Rungs[1], 80, new BreathingPupil(14, BreathHealth.None, false), BreathDay.Fresh).Plan!;
+    private static readonly BreathPlan Plan = BreathPlan
+        .Make(
+            BreathDrill.Get("even-stream"),
+            BreathDrill.Get("even-stream").Rungs[1],
+            80,
+            new BreathingPupil(14, BreathHealth.None, false),
+            BreathDay.Fresh
+        )
+        .Plan!;
 
     private static (StreamHeard Stream, BreathVerdict Verdict) Hear(params string[] faults)
     {
@@ -83,7 +91,8 @@ public class BreathHeardTests
     public void Usable_breath_has_its_date_and_how_sure_it_is()
     {
         var day = new DateTime(2026, 11, 2, 16, 0, 0, DateTimeKind.Utc);
-        BreathPass Pass(double seconds, int daysAgo, bool measured = true, bool even = true) => new("even-stream", 1, 80, seconds, even, measured, day.AddDays(-daysAgo));
+        BreathPass Pass(double seconds, int daysAgo, bool measured = true, bool even = true) =>
+            new("even-stream", 1, 80, seconds, even, measured, day.AddDays(-daysAgo));
         Assert.Null(UsableBreath.From([Pass(9, 60), Pass(9, 1, even: false)], day));
         var sure = UsableBreath.From([Pass(10, 1), Pass(9.5, 3), Pass(9, 5), Pass(4, 6)], day)!;
         Assert.Equal(8, sure.Seconds, 6);

@@ -9,20 +9,42 @@ public class BreathPlanTests
     private static readonly BreathingPupil Grown = new(14, BreathHealth.None, false);
 
     private static readonly Gen<BreathPattern> AnyPattern = Gen.Select(
-        Gen.Select(Gen.Enum<BreathPhaseKind>(), Gen.OneOf(Gen.Double[0.1, 30], Gen.Int[1, 8].Select(count => (double)count)), (kind, counts) => new BreathPhase(kind, counts)).List[1, 8],
+        Gen.Select(
+            Gen.Enum<BreathPhaseKind>(),
+            Gen.OneOf(Gen.Double[0.1, 30], Gen.Int[1, 8].Select(count => (double)count)),
+            (kind, counts) => new BreathPhase(kind, counts)
+        ).List[1, 8],
         Gen.Int[1, 40],
-        (phases, cycles) => new BreathPattern("any", phases, cycles));
+        (phases, cycles) => new BreathPattern("any", phases, cycles)
+    );
 
     private static readonly Gen<BreathingPupil> AnyPupil = Gen.Select(
-        Gen.Int[4, 90].Nullable(), Gen.Int[0, 15], Gen.Bool, (age, health, agrees) => new BreathingPupil(age, (BreathHealth)health, agrees));
+        Gen.Int[4, 90].Nullable(),
+        Gen.Int[0, 15],
+        Gen.Bool,
+        (age, health, agrees) => new BreathingPupil(age, (BreathHealth)health, agrees)
+    );
 
     private static readonly Gen<BreathDay> AnyDay = Gen.Select(
-        Gen.Double[0, 400], Gen.Int[0, 5], Gen.Int[0, 3], Gen.Int[0, 8], Gen.Double[0, 100], Gen.Bool, (seconds, holds, exchanges, quick, since, dizzy) => new BreathDay(seconds, holds, exchanges, quick, holds > 0 ? since : null, dizzy));
+        Gen.Double[0, 400],
+        Gen.Int[0, 5],
+        Gen.Int[0, 3],
+        Gen.Int[0, 8],
+        Gen.Double[0, 100],
+        Gen.Bool,
+        (seconds, holds, exchanges, quick, since, dizzy) => new BreathDay(seconds, holds, exchanges, quick, holds > 0 ? since : null, dizzy)
+    );
 
     // The limits as written out again here, from the safety table of the trade (ours, editable downward only).
     [Fact]
     public void No_combination_of_settings_exceeds_a_limit() =>
-        Gen.Select(Gen.OneOfConst([.. BreathDrill.All]), Gen.OneOf(AnyPattern, Gen.OneOfConst([.. BreathDrill.All.SelectMany(drill => drill.Rungs)])), Gen.Double[30, 170], AnyPupil, AnyDay)
+        Gen.Select(
+                Gen.OneOfConst([.. BreathDrill.All]),
+                Gen.OneOf(AnyPattern, Gen.OneOfConst([.. BreathDrill.All.SelectMany(drill => drill.Rungs)])),
+                Gen.Double[30, 170],
+                AnyPupil,
+                AnyDay
+            )
             .Sample(
                 (drill, pattern, tempo, pupil, day) =>
                 {
@@ -58,17 +80,32 @@ public class BreathPlanTests
                     Assert.True(fast == 0 || tempo <= 80);
                     Assert.True(pupil.Health == BreathHealth.None || plan.Caution!.Contains("doctor's advice"));
                 },
-                iter: 20000);
+                iter: 20000
+            );
 
     [Theory]
     [InlineData(6, 60, "A hold of 6 s")]
     [InlineData(5, 70, "A hold of 4.3 s")]
     public void A_long_hold_is_refused(double counts, double tempo, string sentence) =>
-        Assert.Contains(sentence, Refused("in-hold-out", tempo, 1, (BreathPhaseKind.In, 4), (BreathPhaseKind.Hold, counts), (BreathPhaseKind.Out, 4)));
+        Assert.Contains(
+            sentence,
+            Refused("in-hold-out", tempo, 1, (BreathPhaseKind.In, 4), (BreathPhaseKind.Hold, counts), (BreathPhaseKind.Out, 4))
+        );
 
     [Fact]
     public void A_hold_in_two_halves_is_one_hold() =>
-        Assert.Contains("A hold of 6 s", Refused("in-hold-out", 80, 1, (BreathPhaseKind.In, 4), (BreathPhaseKind.Hold, 4), (BreathPhaseKind.Hold, 4), (BreathPhaseKind.Out, 4)));
+        Assert.Contains(
+            "A hold of 6 s",
+            Refused(
+                "in-hold-out",
+                80,
+                1,
+                (BreathPhaseKind.In, 4),
+                (BreathPhaseKind.Hold, 4),
+                (BreathPhaseKind.Hold, 4),
+                (BreathPhaseKind.Out, 4)
+            )
+        );
 
     [Fact]
     public void Nine_fast_cycles_are_refused_however_they_are_written()
@@ -82,7 +119,8 @@ public class BreathPlanTests
     [Fact]
     public void A_day_has_its_limits()
     {
-        string Why(string drill, int rung, BreathDay day) => BreathPlan.Make(BreathDrill.Get(drill), BreathDrill.Get(drill).Rungs[rung], 80, Grown, day).Refusal!;
+        string Why(string drill, int rung, BreathDay day) =>
+            BreathPlan.Make(BreathDrill.Get(drill), BreathDrill.Get(drill).Rungs[rung], 80, Grown, day).Refusal!;
         Assert.Contains("dizzy", Why("paced-breath", 0, BreathDay.Fresh with { Dizzy = true }));
         Assert.Contains("5 is the most", Why("paced-breath", 0, BreathDay.Fresh with { Seconds = 295 }));
         Assert.Contains("3 held breaths a day", Why("in-hold-out", 1, BreathDay.Fresh with { HoldRounds = 2 }));
@@ -105,13 +143,18 @@ public class BreathPlanTests
         Assert.DoesNotContain("equal-exchange", Offered(asthma));
         Assert.Contains("paced-breath", Offered(asthma));
         Assert.Contains("inhaler", asthma.Caution);
-        Assert.DoesNotContain("in-hold-out", BreathDrill.OfferedTo(Grown, Approach.Of(ApproachPreset.MouthpieceFirst)).Select(drill => drill.Id));
+        Assert.DoesNotContain(
+            "in-hold-out",
+            BreathDrill.OfferedTo(Grown, Approach.Of(ApproachPreset.MouthpieceFirst)).Select(drill => drill.Id)
+        );
     }
 
     [Fact]
     public void A_held_breath_is_followed_by_half_a_minute_of_plain_breath()
     {
-        var plan = BreathPlan.Make(BreathDrill.Get("in-hold-out"), BreathDrill.Get("in-hold-out").Rungs[1], 80, Grown, BreathDay.Fresh).Plan!;
+        var plan = BreathPlan
+            .Make(BreathDrill.Get("in-hold-out"), BreathDrill.Get("in-hold-out").Rungs[1], 80, Grown, BreathDay.Fresh)
+            .Plan!;
         var rest = Assert.Single(plan.Phases, phase => phase.Kind == BreathPhaseKind.Rest);
         Assert.True(rest.Seconds >= 30);
         Assert.Equal(2, plan.HeldBreaths);
@@ -130,8 +173,16 @@ public class BreathPlanTests
         Assert.Equal(0.125, RestForBreath.At(120, null)[4].Seconds);
     }
 
-    private static string Refused(string drill, double tempo, int cycles, params (BreathPhaseKind Kind, double Counts)[] phases) => BreathPlan.Make(
-        BreathDrill.Get(drill), new BreathPattern("asked", [.. phases.Select(phase => new BreathPhase(phase.Kind, phase.Counts))], cycles), tempo, Grown, BreathDay.Fresh).Refusal!;
+    private static string Refused(string drill, double tempo, int cycles, params (BreathPhaseKind Kind, double Counts)[] phases) =>
+        BreathPlan
+            .Make(
+                BreathDrill.Get(drill),
+                new BreathPattern("asked", [.. phases.Select(phase => new BreathPhase(phase.Kind, phase.Counts))], cycles),
+                tempo,
+                Grown,
+                BreathDay.Fresh
+            )
+            .Refusal!;
 
     private static List<List<TimedPhase>> ByInBreath(IEnumerable<TimedPhase> phases)
     {

@@ -14,8 +14,8 @@ public sealed class AimTests
         {
             var data = new TheoryData<string, SoundStage>();
             foreach (var drill in BuzzDrill.All)
-                foreach (var on in drill.On)
-                    data.Add(drill.Id, on);
+            foreach (var on in drill.On)
+                data.Add(drill.Id, on);
             return data;
         }
     }
@@ -51,11 +51,14 @@ public sealed class AimTests
     public void A_drill_played_without_what_it_is_for_does_not_pass(string id, string how)
     {
         var drill = BuzzDrill.Get(id);
-        IReadOnlyList<double> Flat(Cue cue) => how == "narrow" ? [.. cue.Heights.Select(height => height / 4)] : [.. cue.Heights.Select(_ => 0.0)];
+        IReadOnlyList<double> Flat(Cue cue) =>
+            how == "narrow" ? [.. cue.Heights.Select(height => height / 4)] : [.. cue.Heights.Select(_ => 0.0)];
         var plan = drill.Plan with { Tries = [.. drill.Plan.Tries.Select(cue => cue with { Heights = Flat(cue) })] };
         IReadOnlyList<Fault> faults = id == "air-first-note" ? [Fault.Parse("air-first=900")] : [];
         var take = SimulatedPlayer.Play(Catalogue.Get("trombone"), SoundStage.Mouthpiece, plan, faults, 6);
-        var verdict = TakeListener.Hear(take.Sound, new AskedTake(drill, drill.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes), JudgedPupil.Unknown).Verdict;
+        var verdict = TakeListener
+            .Hear(take.Sound, new AskedTake(drill, drill.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes), JudgedPupil.Unknown)
+            .Verdict;
         Assert.NotEqual(TakeOutcome.Passed, verdict.Outcome);
         Assert.Contains(verdict.Asked, aim => aim.Met == false);
     }
@@ -96,16 +99,24 @@ public sealed class AimTests
         var laid = LaidCurves.Of(heard.Strip!)!;
         Assert.Equal(["sing", "mouthpiece", "instrument"], laid.Labels);
         Assert.All(laid.Labels.Skip(1), label => Assert.InRange(laid.Likeness(label, "sing"), 0.6, 1));
-        Assert.All(heard.Verdict.Asked.Where(aim => aim.What.Contains("after the voice", StringComparison.Ordinal)), aim => Assert.True(aim.Met, aim.Heard));
+        Assert.All(
+            heard.Verdict.Asked.Where(aim => aim.What.Contains("after the voice", StringComparison.Ordinal)),
+            aim => Assert.True(aim.Met, aim.Heard)
+        );
     }
 
     [Fact]
     public void A_mouthpiece_that_goes_down_where_the_voice_went_up_does_not_follow_it()
     {
         var drill = BuzzDrill.Get("siren-three");
-        var plan = drill.Plan with { Tries = [.. drill.Plan.Tries.Select(cue => cue.Label == "mouthpiece" ? cue with { Heights = [10, 0, 10] } : cue)] };
+        var plan = drill.Plan with
+        {
+            Tries = [.. drill.Plan.Tries.Select(cue => cue.Label == "mouthpiece" ? cue with { Heights = [10, 0, 10] } : cue)],
+        };
         var take = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Instrument, plan, [], 6);
-        var verdict = TakeListener.Hear(take.Sound, new AskedTake(drill, drill.Plan, SoundStage.Instrument, LearningStage.FirstNotes), JudgedPupil.Unknown).Verdict;
+        var verdict = TakeListener
+            .Hear(take.Sound, new AskedTake(drill, drill.Plan, SoundStage.Instrument, LearningStage.FirstNotes), JudgedPupil.Unknown)
+            .Verdict;
         Assert.NotEqual(TakeOutcome.Passed, verdict.Outcome);
         Assert.Contains(verdict.Asked, aim => aim is { What: "mouthpiece after the voice", Met: false });
     }
@@ -114,8 +125,14 @@ public sealed class AimTests
     [Fact]
     public void Likeness_minds_the_way_and_not_the_width()
     {
-        LaidCurve Made(string label, Func<double, double> height) => LaidCurves.Curve(label, [.. Enumerable.Range(0, 100).Select(i => i % 9 == 4 ? null : (double?)height(i / 99.0))])!;
-        var laid = new LaidCurves([Made("a", x => Math.Sin(Math.PI * x)), Made("b", x => 40 + (5 * Math.Sin(Math.PI * x))), Made("c", x => -Math.Sin(Math.PI * x)), Made("d", x => Math.Sin(2 * Math.PI * x))]);
+        LaidCurve Made(string label, Func<double, double> height) =>
+            LaidCurves.Curve(label, [.. Enumerable.Range(0, 100).Select(i => i % 9 == 4 ? null : (double?)height(i / 99.0))])!;
+        var laid = new LaidCurves([
+            Made("a", x => Math.Sin(Math.PI * x)),
+            Made("b", x => 40 + (5 * Math.Sin(Math.PI * x))),
+            Made("c", x => -Math.Sin(Math.PI * x)),
+            Made("d", x => Math.Sin(2 * Math.PI * x)),
+        ]);
         Assert.Equal(1, laid.Likeness("b", "a"), 0.01);
         Assert.Equal(5, laid.WidthRatio("b", "a"), 0.05);
         Assert.Equal(-1, laid.Likeness("c", "a"), 0.01);
@@ -123,12 +140,27 @@ public sealed class AimTests
         Assert.Null(LaidCurves.Curve("e", [1, 2, null]));
     }
 
-    private static HeardTake Hear(string instrumentId, string drillId, SoundStage on, string faults, int seed = 5, JudgedPupil? pupil = null, string? playedAs = null)
+    private static HeardTake Hear(
+        string instrumentId,
+        string drillId,
+        SoundStage on,
+        string faults,
+        int seed = 5,
+        JudgedPupil? pupil = null,
+        string? playedAs = null
+    )
     {
         var instrument = Catalogue.Get(instrumentId);
         var drill = BuzzDrill.Get(drillId);
         var played = playedAs is null ? drill : BuzzDrill.Get(playedAs);
-        var take = SimulatedPlayer.Play(instrument, on, drill.Plan, [.. $"{played.Played} {faults}".Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)], seed, drill.StartHz(instrument));
+        var take = SimulatedPlayer.Play(
+            instrument,
+            on,
+            drill.Plan,
+            [.. $"{played.Played} {faults}".Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)],
+            seed,
+            drill.StartHz(instrument)
+        );
         return TakeListener.Hear(take.Sound, new AskedTake(drill, drill.Plan, on, LearningStage.FirstNotes), pupil ?? JudgedPupil.Unknown);
     }
 }

@@ -7,7 +7,13 @@ namespace Bocca.Core.Tests.Buzz;
 
 public class LiveThreadTests
 {
-    private static readonly SimulatedTake Take = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(160, 2, 2, 2), [Fault.Parse("drift=60")], 3);
+    private static readonly SimulatedTake Take = SimulatedPlayer.Play(
+        Catalogue.Get("trumpet-bb"),
+        SoundStage.Mouthpiece,
+        new CuePlan(160, 2, 2, 2),
+        [Fault.Parse("drift=60")],
+        3
+    );
 
     private static List<List<LivePoint>> Stream(int block)
     {
@@ -52,8 +58,13 @@ public class LiveThreadTests
     {
         var answers = Stream(882);
         var decided = answers.SelectMany(points => points).Where(point => point.Decided).ToDictionary(point => point.Frame);
-        var off = answers.SelectMany(points => points).Where(point => !point.Decided && point.Cents is not null && decided.TryGetValue(point.Frame, out var final) && final.Cents is not null)
-            .Select(point => Math.Abs(point.Cents!.Value - decided[point.Frame].Cents!.Value)).ToList();
+        var off = answers
+            .SelectMany(points => points)
+            .Where(point =>
+                !point.Decided && point.Cents is not null && decided.TryGetValue(point.Frame, out var final) && final.Cents is not null
+            )
+            .Select(point => Math.Abs(point.Cents!.Value - decided[point.Frame].Cents!.Value))
+            .ToList();
         Assert.True(off.Count > 300);
         Assert.InRange(off.Count(cents => cents > 1) / (double)off.Count, 0, 0.05);
     }

@@ -30,15 +30,29 @@ public sealed class MeasureHistoryTests
     public void One_take_is_no_history() => Assert.Empty(MeasureHistory.Of([new DatedTake(Start, Take(30, 5))]));
 
     private static MeasureHistory Of(double[] values, double spread) =>
-        MeasureHistory.Of([.. values.Select((value, i) => new DatedTake(Start.AddDays(i), Take(value, spread)))]).Single(history => history.Name == "steadiness");
+        MeasureHistory
+            .Of([.. values.Select((value, i) => new DatedTake(Start.AddDays(i), Take(value, spread)))])
+            .Single(history => history.Name == "steadiness");
 
     /// <summary>Three tries about a value, whose standard deviation is the spread.</summary>
-    private static TakeMeasures Take(double steadiness, double spread) => new()
-    {
-        Attempts = [.. new[] { -spread, 0, spread }.Select((off, i) => new AttemptMeasures { Number = i + 1, Spoke = true, SteadinessCents = steadiness + off })],
-        DurationSeconds = 10,
-        RoomDb = -60,
-        PeakDb = -6,
-        ClippedShare = 0,
-    };
+    private static TakeMeasures Take(double steadiness, double spread) =>
+        new()
+        {
+            Attempts =
+            [
+                .. new[] { -spread, 0, spread }.Select(
+                    (off, i) =>
+                        new AttemptMeasures
+                        {
+                            Number = i + 1,
+                            Spoke = true,
+                            SteadinessCents = steadiness + off,
+                        }
+                ),
+            ],
+            DurationSeconds = 10,
+            RoomDb = -60,
+            PeakDb = -6,
+            ClippedShare = 0,
+        };
 }

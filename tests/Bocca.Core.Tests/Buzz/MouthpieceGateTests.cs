@@ -14,7 +14,13 @@ public sealed class MouthpieceGateTests
         GateTake[] first = [new(Monday, 4, 4, true), new(Monday, 4, 3, false), new(Monday, 4, 4, true)];
         Assert.False(MouthpieceGate.Of(approach, first, Monday).Open);
         Assert.Contains("another day", MouthpieceGate.Of(approach, first, Monday).Next);
-        GateTake[] second = [.. first, new(Monday.AddDays(1), 4, 4, true), new(Monday.AddDays(1), 4, 2, false), new(Monday.AddDays(1), 4, 2, false)];
+        GateTake[] second =
+        [
+            .. first,
+            new(Monday.AddDays(1), 4, 4, true),
+            new(Monday.AddDays(1), 4, 2, false),
+            new(Monday.AddDays(1), 4, 2, false),
+        ];
         Assert.False(MouthpieceGate.Of(approach, second, Monday.AddDays(1)).Open);
         GateTake[] third = [.. second, new(Monday.AddDays(3), 6, 6, true), new(Monday.AddDays(3), 4, 3, true)];
         var gate = MouthpieceGate.Of(approach, third, Monday.AddDays(3));
@@ -43,5 +49,6 @@ public sealed class MouthpieceGateTests
         Assert.True(MouthpieceGate.Of(With("stage.mouthpiece=d", "advance=b"), [], Monday).Open);
     }
 
-    private static Approach With(params string[] points) => Approach.Of(ApproachPreset.MouthpieceFirst).With(Approach.Points(string.Join(' ', points)));
+    private static Approach With(params string[] points) =>
+        Approach.Of(ApproachPreset.MouthpieceFirst).With(Approach.Points(string.Join(' ', points)));
 }

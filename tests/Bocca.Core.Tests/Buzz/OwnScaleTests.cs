@@ -50,23 +50,50 @@ public sealed class OwnScaleTests
     public void Samples_that_are_all_alike_are_not_told_apart()
     {
         var take = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, Samples.Plan, [], 3);
-        var verdict = TakeListener.Hear(take.Sound, new AskedTake(Samples, Samples.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes), JudgedPupil.Unknown);
+        var verdict = TakeListener.Hear(
+            take.Sound,
+            new AskedTake(Samples, Samples.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes),
+            JudgedPupil.Unknown
+        );
         Assert.NotEqual(TakeOutcome.Passed, verdict.Verdict.Outcome);
         Assert.False(OwnScale.From(verdict.Measures)!.TellsTight);
     }
 
     private static OwnScale Scale(string id)
     {
-        var take = SimulatedPlayer.Play(Catalogue.Get(id), SoundStage.Mouthpiece, Samples.Plan, [.. Samples.Played.Split(' ').Select(Fault.Parse)], 3);
-        return OwnScale.From(TakeListener.Hear(take.Sound, new AskedTake(Samples, Samples.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes), JudgedPupil.Unknown).Measures)!;
+        var take = SimulatedPlayer.Play(
+            Catalogue.Get(id),
+            SoundStage.Mouthpiece,
+            Samples.Plan,
+            [.. Samples.Played.Split(' ').Select(Fault.Parse)],
+            3
+        );
+        return OwnScale.From(
+            TakeListener
+                .Hear(
+                    take.Sound,
+                    new AskedTake(Samples, Samples.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes),
+                    JudgedPupil.Unknown
+                )
+                .Measures
+        )!;
     }
 
-    private static double Place(string id, OwnScale scale, string fault) => Judge(id, fault, JudgedPupil.Unknown with { Scale = scale }).OnOwnScale!.Value;
+    private static double Place(string id, OwnScale scale, string fault) =>
+        Judge(id, fault, JudgedPupil.Unknown with { Scale = scale }).OnOwnScale!.Value;
 
     private static TakeVerdict Judge(string id, string fault, JudgedPupil pupil)
     {
         var drill = BuzzDrill.Get("sound4-rest4");
-        var take = SimulatedPlayer.Play(Catalogue.Get(id), SoundStage.Mouthpiece, drill.Plan.At(120), fault == "" ? [] : [Fault.Parse(fault)], 8);
-        return TakeListener.Hear(take.Sound, new AskedTake(drill, drill.Plan.At(120), SoundStage.Mouthpiece, LearningStage.FirstNotes), pupil).Verdict;
+        var take = SimulatedPlayer.Play(
+            Catalogue.Get(id),
+            SoundStage.Mouthpiece,
+            drill.Plan.At(120),
+            fault == "" ? [] : [Fault.Parse(fault)],
+            8
+        );
+        return TakeListener
+            .Hear(take.Sound, new AskedTake(drill, drill.Plan.At(120), SoundStage.Mouthpiece, LearningStage.FirstNotes), pupil)
+            .Verdict;
     }
 }

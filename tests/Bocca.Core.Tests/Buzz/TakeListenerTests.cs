@@ -25,12 +25,15 @@ public sealed class TakeListenerTests
         Assert.Equal(TakeOutcome.Passed, heard.Verdict.Outcome);
         Assert.Equal(NextPlace.Notes, heard.Verdict.Next.Place);
         Assert.Empty(heard.Verdict.Findings);
-        Assert.All(heard.Measures.Attempts.Zip(played.Tones), pair =>
-        {
-            Assert.InRange(pair.First.StartSeconds!.Value, pair.Second.StartSeconds - 0.04, pair.Second.StartSeconds + 0.03);
-            Assert.InRange(pair.First.EndSeconds!.Value, pair.Second.EndSeconds - 0.08, pair.Second.EndSeconds + 0.03);
-            Assert.InRange(Tuning.Cents(pair.Second.FrequencyHz, pair.First.MedianHz!.Value), -6, 6);
-        });
+        Assert.All(
+            heard.Measures.Attempts.Zip(played.Tones),
+            pair =>
+            {
+                Assert.InRange(pair.First.StartSeconds!.Value, pair.Second.StartSeconds - 0.04, pair.Second.StartSeconds + 0.03);
+                Assert.InRange(pair.First.EndSeconds!.Value, pair.Second.EndSeconds - 0.08, pair.Second.EndSeconds + 0.03);
+                Assert.InRange(Tuning.Cents(pair.Second.FrequencyHz, pair.First.MedianHz!.Value), -6, 6);
+            }
+        );
     }
 
     [Theory]
@@ -63,13 +66,19 @@ public sealed class TakeListenerTests
     }
 
     [Fact]
-    public void More_of_a_fault_measures_as_more() => Gen.Select(Gen.Double[35, 90], Gen.Int[1, 9999]).Sample(
-        (cents, seed) =>
-        {
-            double Wobble(double amount) => Hear("horn-f", [new Fault(FaultKind.Wobble, amount)], seed).Heard.Measures.Median(attempt => attempt.WobbleCents)!.Value;
-            Assert.InRange(Wobble(cents * 1.5) / Wobble(cents), 1.3, 1.7);
-        },
-        iter: 4);
+    public void More_of_a_fault_measures_as_more() =>
+        Gen.Select(Gen.Double[35, 90], Gen.Int[1, 9999])
+            .Sample(
+                (cents, seed) =>
+                {
+                    double Wobble(double amount) =>
+                        Hear("horn-f", [new Fault(FaultKind.Wobble, amount)], seed)
+                            .Heard.Measures.Median(attempt => attempt.WobbleCents)!
+                            .Value;
+                    Assert.InRange(Wobble(cents * 1.5) / Wobble(cents), 1.3, 1.7);
+                },
+                iter: 4
+            );
 
     [Fact]
     public void Holes_are_counted_and_closed_gaps_are_not()
@@ -93,7 +102,11 @@ public sealed class TakeListenerTests
         {
             foreach (var fault in new[] { "air-first=700", "partial-below=0.4", "silent=0.5@1,2,3" })
             {
-                var tense = Hear("trumpet-bb", [Fault.Parse(fault)], pupil: new JudgedPupil(approach, OwnSound.Unknown, Tense: true)).Heard.Verdict;
+                var tense = Hear(
+                    "trumpet-bb",
+                    [Fault.Parse(fault)],
+                    pupil: new JudgedPupil(approach, OwnSound.Unknown, Tense: true)
+                ).Heard.Verdict;
                 Assert.DoesNotContain("irm", tense.Next.Cue);
                 Assert.DoesNotContain("closer", tense.Next.Cue);
                 Assert.DoesNotContain("together", tense.Next.Cue);
@@ -104,7 +117,12 @@ public sealed class TakeListenerTests
     [Fact]
     public void The_approach_words_the_cue()
     {
-        string Cue(ApproachPreset preset) => Hear("trumpet-bb", [Fault.Parse("silent=0.5@1,2,3")], pupil: new JudgedPupil(Approach.Of(preset), OwnSound.Unknown)).Heard.Verdict.Next.Cue;
+        string Cue(ApproachPreset preset) =>
+            Hear(
+                "trumpet-bb",
+                [Fault.Parse("silent=0.5@1,2,3")],
+                pupil: new JudgedPupil(Approach.Of(preset), OwnSound.Unknown)
+            ).Heard.Verdict.Next.Cue;
         Assert.NotEqual(Cue(ApproachPreset.LipsFirst), Cue(ApproachPreset.AirFirst));
     }
 
@@ -112,10 +130,21 @@ public sealed class TakeListenerTests
     public void Airy_is_judged_against_the_pupils_own_sound_or_not_at_all()
     {
         var usual = Hear("trumpet-bb", []).Heard.Measures;
-        var own = new OwnSound(usual.Median(a => a.HarmonicToNoiseDb), usual.Median(a => a.CentroidOverPitch), usual.Median(a => a.LevelDb));
-        var known = Hear("trumpet-bb", [Fault.Parse("airy=16")], pupil: new JudgedPupil(Approach.Of(ApproachPreset.LipsFirst), own)).Heard.Verdict;
+        var own = new OwnSound(
+            usual.Median(a => a.HarmonicToNoiseDb),
+            usual.Median(a => a.CentroidOverPitch),
+            usual.Median(a => a.LevelDb)
+        );
+        var known = Hear(
+            "trumpet-bb",
+            [Fault.Parse("airy=16")],
+            pupil: new JudgedPupil(Approach.Of(ApproachPreset.LipsFirst), own)
+        ).Heard.Verdict;
         Assert.Contains("airy", known.Findings.Select(finding => finding.Symptom.Id));
-        Assert.DoesNotContain("airy", Hear("trumpet-bb", [Fault.Parse("airy=16")]).Heard.Verdict.Findings.Select(finding => finding.Symptom.Id));
+        Assert.DoesNotContain(
+            "airy",
+            Hear("trumpet-bb", [Fault.Parse("airy=16")]).Heard.Verdict.Findings.Select(finding => finding.Symptom.Id)
+        );
     }
 
     [Fact]
@@ -159,7 +188,12 @@ public sealed class TakeListenerTests
 
     private static AskedTake Asked() => new(Drill, Drill.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes);
 
-    private static (HeardTake Heard, SimulatedTake Played) Hear(string id, IReadOnlyList<Fault> faults, int seed = 11, JudgedPupil? pupil = null)
+    private static (HeardTake Heard, SimulatedTake Played) Hear(
+        string id,
+        IReadOnlyList<Fault> faults,
+        int seed = 11,
+        JudgedPupil? pupil = null
+    )
     {
         var played = SimulatedPlayer.Play(Catalogue.Get(id), SoundStage.Mouthpiece, Drill.Plan, faults, seed);
         return (TakeListener.Hear(played.Sound, Asked(), pupil ?? JudgedPupil.Unknown), played);

@@ -47,7 +47,24 @@ public sealed class CommandLineTests : IDisposable
     {
         var wav = Path.Combine(_folder, "take.wav");
         var csv = Path.Combine(_folder, "take.csv");
-        Assert.Equal(0, Run(out _, out _, "simulate", "--instrument", "trumpet-bb", "--stage", "mouthpiece", "--fault", "air-first=700@2,3", "--seed", "5", "--out", wav));
+        Assert.Equal(
+            0,
+            Run(
+                out _,
+                out _,
+                "simulate",
+                "--instrument",
+                "trumpet-bb",
+                "--stage",
+                "mouthpiece",
+                "--fault",
+                "air-first=700@2,3",
+                "--seed",
+                "5",
+                "--out",
+                wav
+            )
+        );
         using var heard = Json("analyse", wav, "--frames", csv);
         Assert.Equal("repeat", heard.RootElement.GetProperty("verdict").GetProperty("outcome").GetString());
         Assert.Equal("airFirst", heard.RootElement.GetProperty("verdict").GetProperty("findings")[0].GetProperty("symptom").GetString());
@@ -64,7 +81,17 @@ public sealed class CommandLineTests : IDisposable
         string[] wavs = [Path.Combine(_folder, "a.wav"), Path.Combine(_folder, "b.wav")];
         foreach (var wav in wavs)
             Run(out _, out _, "simulate", "--instrument", "tuba-bb-3v", "--stage", "instrument", "--drill", "steady-line", "--out", wav);
-        using var heard = Json("analyse", wavs[0], wavs[1], "--drill", "steady-line", "--stage", "instrument", "--frames", Path.Combine(_folder, "frames"));
+        using var heard = Json(
+            "analyse",
+            wavs[0],
+            wavs[1],
+            "--drill",
+            "steady-line",
+            "--stage",
+            "instrument",
+            "--frames",
+            Path.Combine(_folder, "frames")
+        );
         Assert.Equal(2, heard.RootElement.GetArrayLength());
         Assert.Equal(["a.csv", "b.csv"], Directory.GetFiles(Path.Combine(_folder, "frames")).Select(Path.GetFileName).Order());
     }
@@ -114,7 +141,8 @@ public sealed class CommandLineTests : IDisposable
     private static int Run(out string output, out string errors, params string[] args)
     {
         var (oldOut, oldError) = (Console.Out, Console.Error);
-        using StringWriter printed = new(), complained = new();
+        using StringWriter printed = new(),
+            complained = new();
         Console.SetOut(printed);
         Console.SetError(complained);
         try

@@ -10,7 +10,17 @@ public class PlacementTests
     private static readonly Approach HalfAndHalf = Approach.Of(ApproachPreset.LipsFirst);
 
     /// <summary>Marks of a known placement: a face drawn to scale, then turned, moved and enlarged.</summary>
-    private static FrontMarks Draw(double share, double offsetMm, double tiltDegrees, double headDegrees, double rimMm = 27, double pixelsPerMm = 4, bool mirrored = true, int edge = 6, Func<double>? miss = null)
+    private static FrontMarks Draw(
+        double share,
+        double offsetMm,
+        double tiltDegrees,
+        double headDegrees,
+        double rimMm = 27,
+        double pixelsPerMm = 4,
+        bool mirrored = true,
+        int edge = 6,
+        Func<double>? miss = null
+    )
     {
         var (sine, cosine) = Math.SinCos(headDegrees * Math.PI / 180);
         // Millimetres from the middle of the lips, to the pupil's left and upwards.
@@ -18,7 +28,10 @@ public class PlacementTests
         {
             var (x, y) = ((left * cosine) + (up * sine), (up * cosine) - (left * sine));
             var side = mirrored ? -1 : 1;
-            return new PicturePoint(900 + (side * x * pixelsPerMm) + (miss?.Invoke() ?? 0), 700 - (y * pixelsPerMm) + (miss?.Invoke() ?? 0));
+            return new PicturePoint(
+                900 + (side * x * pixelsPerMm) + (miss?.Invoke() ?? 0),
+                700 - (y * pixelsPerMm) + (miss?.Invoke() ?? 0)
+            );
         }
 
         var slope = Math.Tan(tiltDegrees * Math.PI / 180);
@@ -26,8 +39,18 @@ public class PlacementTests
         var up = ((2 * share) - 1) * rimMm / 2 * Math.Sqrt(1 + (slope * slope));
         var centreUp = up + (offsetMm * slope);
         return new FrontMarks(
-            [.. Enumerable.Range(0, edge).Select(i => 2 * Math.PI * i / edge).Select(angle => At(offsetMm + (rimMm / 2 * Math.Cos(angle)), centreUp + (rimMm / 2 * Math.Sin(angle))))],
-            At(22, 22 * slope), At(-22, -22 * slope), At(0, 35), At(0, -40), mirrored);
+            [
+                .. Enumerable
+                    .Range(0, edge)
+                    .Select(i => 2 * Math.PI * i / edge)
+                    .Select(angle => At(offsetMm + (rimMm / 2 * Math.Cos(angle)), centreUp + (rimMm / 2 * Math.Sin(angle)))),
+            ],
+            At(22, 22 * slope),
+            At(-22, -22 * slope),
+            At(0, 35),
+            At(0, -40),
+            mirrored
+        );
     }
 
     [Theory]
@@ -47,14 +70,25 @@ public class PlacementTests
 
     [Fact]
     public void Any_placement_is_measured_exactly_whatever_the_picture() =>
-        Gen.Select(Gen.Double[0.1, 0.9], Gen.Double[-6, 6], Gen.Double[-15, 15], Gen.Double[-25, 25], Gen.Double[15, 50], Gen.Double[1.5, 20], Gen.Bool, Gen.Int[3, 12])
-            .Sample((share, offset, tilt, head, rim, pixels, mirrored, edge) =>
-            {
-                var placement = Placement.Measure(Draw(share, offset, tilt, head, rim, pixels, mirrored, edge), rim);
-                Assert.Equal(share, placement.ShareAbove, 6);
-                Assert.Equal(offset, placement.OffsetMm, 1e-5);
-                Assert.Equal(tilt, placement.TiltDegrees, 1e-5);
-            });
+        Gen.Select(
+                Gen.Double[0.1, 0.9],
+                Gen.Double[-6, 6],
+                Gen.Double[-15, 15],
+                Gen.Double[-25, 25],
+                Gen.Double[15, 50],
+                Gen.Double[1.5, 20],
+                Gen.Bool,
+                Gen.Int[3, 12]
+            )
+            .Sample(
+                (share, offset, tilt, head, rim, pixels, mirrored, edge) =>
+                {
+                    var placement = Placement.Measure(Draw(share, offset, tilt, head, rim, pixels, mirrored, edge), rim);
+                    Assert.Equal(share, placement.ShareAbove, 6);
+                    Assert.Equal(offset, placement.OffsetMm, 1e-5);
+                    Assert.Equal(tilt, placement.TiltDegrees, 1e-5);
+                }
+            );
 
     [Fact]
     public void The_error_stated_is_the_error_made()
@@ -75,7 +109,10 @@ public class PlacementTests
         string Why(FrontMarks marks, double rim = 27) => Assert.Throws<ArgumentException>(() => Placement.Measure(marks, rim)).Message;
         Assert.Contains("three marks", Why(good with { RingEdge = [.. good.RingEdge.Take(2)] }));
         Assert.Contains("one line", Why(good with { RingEdge = [new(10, 10), new(20, 20), new(30, 30), new(44, 44)] }));
-        Assert.Contains("no circle", Why(good with { RingEdge = [new(100, 0), new(25, 43), new(-50, 87), new(-50, 0), new(-50, -87), new(25, -43)] }));
+        Assert.Contains(
+            "no circle",
+            Why(good with { RingEdge = [new(100, 0), new(25, 43), new(-50, 87), new(-50, 0), new(-50, -87), new(25, -43)] })
+        );
         Assert.Contains("come closer", Why(Draw(0.5, 0, 0, 0, pixelsPerMm: 0.5)));
         Assert.Contains("does not cross", Why(good with { LipLeft = new(800, 100), LipRight = new(1000, 100) }));
         Assert.Contains("too close", Why(good with { LipRight = good.LipLeft }));
@@ -103,7 +140,10 @@ public class PlacementTests
         Placement[] steady = [At(0.50), At(0.51), At(0.50), At(0.49)];
         var moved = PlacementJudge.Judge(At(0.57), "trumpet", 27, HalfAndHalf, steady);
         Assert.Contains("placed.moved", moved.Evidence.Select(item => item.Signal));
-        Assert.DoesNotContain("placed.moved", PlacementJudge.Judge(At(0.51), "trumpet", 27, HalfAndHalf, steady).Evidence.Select(item => item.Signal));
+        Assert.DoesNotContain(
+            "placed.moved",
+            PlacementJudge.Judge(At(0.51), "trumpet", 27, HalfAndHalf, steady).Evidence.Select(item => item.Signal)
+        );
         var own = PlacementJudge.Judge(At(0.6), "trumpet", 27, HalfAndHalf.With("mp.share", "c"), [At(0.6), At(0.61), At(0.62)]);
         Assert.True(own.Inside);
     }
@@ -111,7 +151,8 @@ public class PlacementTests
     [Fact]
     public void Higher_or_lower_is_told_only_when_the_takes_tell_it()
     {
-        PlacedTakes low = new(0.48, [40, 42, 38]), high = new(0.58, [20, 22, 18]);
+        PlacedTakes low = new(0.48, [40, 42, 38]),
+            high = new(0.58, [20, 22, 18]);
         Assert.StartsWith("A little higher", PlacementOutcome.Of([low, high]).Sentence);
         Assert.StartsWith("A little lower", PlacementOutcome.Of([low with { ShareAbove = 0.6 }, high with { ShareAbove = 0.5 }]).Sentence);
         Assert.StartsWith("No difference", PlacementOutcome.Of([low, high with { SteadinessCents = [39, 41, 43] }]).Sentence);
@@ -121,7 +162,16 @@ public class PlacementTests
     [Fact]
     public void Angles_from_the_side_are_measured_and_held_against_the_approach()
     {
-        var marks = new SideMarks(new(500, 300), new(600, 317.632698), new(480, 200), new(480, 380), new(400, 500), new(400 + 100, 600), new(500, 480), new(400, 800));
+        var marks = new SideMarks(
+            new(500, 300),
+            new(600, 317.632698),
+            new(480, 200),
+            new(480, 380),
+            new(400, 500),
+            new(400 + 100, 600),
+            new(500, 480),
+            new(400, 800)
+        );
         var view = SideView.Measure(marks);
         Assert.Equal(10, view.MouthpieceDegrees, 4);
         Assert.Equal(45, view.ElbowDegrees, 4);
@@ -146,7 +196,11 @@ public class PlacementTests
     public void Every_check_can_be_put_under_every_approach_and_every_family_has_some()
     {
         foreach (var family in Catalogue.All.Select(instrument => instrument.Family).Distinct())
-            foreach (var preset in Enum.GetValues<ApproachPreset>())
-                Assert.True(SetupCheck.Of(family).Count(check => check.Ask(Approach.Of(preset)).EndsWith('.') || check.Ask(Approach.Of(preset)).EndsWith('?')) >= 12);
+        foreach (var preset in Enum.GetValues<ApproachPreset>())
+            Assert.True(
+                SetupCheck
+                    .Of(family)
+                    .Count(check => check.Ask(Approach.Of(preset)).EndsWith('.') || check.Ask(Approach.Of(preset)).EndsWith('?')) >= 12
+            );
     }
 }

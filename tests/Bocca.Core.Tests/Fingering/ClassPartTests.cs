@@ -11,7 +11,8 @@ public sealed class ClassPartTests
     private static ClassMember Member(string id, string? reading = null, LearningStage stage = LearningStage.Second) =>
         new(id, Catalogue.Get(id), Catalogue.Get(id).ReadingOf(reading), stage);
 
-    private static ClassPart Long(string concert, string id, string? reading = null) => ClassPart.Of(Member(id, reading), ConcertLine.Of(ConcertShape.LongNote, concert));
+    private static ClassPart Long(string concert, string id, string? reading = null) =>
+        ClassPart.Of(Member(id, reading), ConcertLine.Of(ConcertShape.LongNote, concert));
 
     // Unison sheet, ten concert notes (common practice; each computed from the transposition).
     [Theory]
@@ -23,30 +24,40 @@ public sealed class ClassPartTests
     [InlineData("tuba-bb-3v", null, "Bb Bb1 0|F F2 0|C C2 1-3|D D2 1-2|Eb Eb2 1|G G2 1-2|Ab Ab1 1|A A1 2|E E2 2|B B1 1-2-3")]
     [InlineData("tuba-eb-3v", null, "Bb Bb2 0|F F2 1-3|C C3 1-2|D D2 2|Eb Eb2 0|G G2 1-2|Ab Ab2 1|A A2 2|E E2 1-2-3|B B2 2-3")]
     [InlineData("tuba-eb-3v", "treble-eb", "Bb G4 0|F D4 1-3|C A4 1-2|D B3 2|Eb C4 0|G E4 1-2|Ab F4 1|A F#4 2|E C#4 1-2-3|B Ab4 2-3")]
-    public void Everybody_reads_the_same_concert_note(string id, string? reading, string sheet) => Assert.All(sheet.Split('|'), entry =>
-    {
-        var expected = entry.Split(' ');
-        var note = Long(expected[0], id, reading).Notes[0];
-        var asked = Pitch.Parse(expected[1]);
-        // Which of two octaves is taken is a matter of range; the name of the note and its fingering are not.
-        Assert.Equal(0, (note.Concert.Midi - Pitch.Parse($"{expected[0]}4").Midi) % 12);
-        Assert.Equal((asked.Midi, expected[2]), (note.Written.Midi, note.Way!.Setting.ToString()));
-        Assert.Null(note.WhyNot);
-    });
+    public void Everybody_reads_the_same_concert_note(string id, string? reading, string sheet) =>
+        Assert.All(
+            sheet.Split('|'),
+            entry =>
+            {
+                var expected = entry.Split(' ');
+                var note = Long(expected[0], id, reading).Notes[0];
+                var asked = Pitch.Parse(expected[1]);
+                // Which of two octaves is taken is a matter of range; the name of the note and its fingering are not.
+                Assert.Equal(0, (note.Concert.Midi - Pitch.Parse($"{expected[0]}4").Midi) % 12);
+                Assert.Equal((asked.Midi, expected[2]), (note.Written.Midi, note.Way!.Setting.ToString()));
+                Assert.Null(note.WhyNot);
+            }
+        );
 
     [Fact]
     public void A_run_keeps_its_contour_in_everybodys_octave()
     {
         var line = ConcertLine.Of(ConcertShape.SemitonesDown, "F");
         string[] ids = ["trumpet-bb", "horn-f", "trombone", "euphonium-4v", "tuba-bb-3v", "tuba-eb-3v"];
-        Assert.All(ids, id =>
-        {
-            var part = ClassPart.Of(Member(id), line);
-            Assert.Equal(7, part.Notes.Count);
-            Assert.All(part.Notes.Zip(part.Notes.Skip(1)), pair => Assert.Equal(-1, pair.Second.Concert.Midi - pair.First.Concert.Midi));
-            Assert.All(part.Notes, note => Assert.Equal(note.Concert.Midi, part.Member.Reading.ToSounding(note.Written).Midi));
-            Assert.True(part.IsWhole, $"{id}: {part.WhyNot}");
-        });
+        Assert.All(
+            ids,
+            id =>
+            {
+                var part = ClassPart.Of(Member(id), line);
+                Assert.Equal(7, part.Notes.Count);
+                Assert.All(
+                    part.Notes.Zip(part.Notes.Skip(1)),
+                    pair => Assert.Equal(-1, pair.Second.Concert.Midi - pair.First.Concert.Midi)
+                );
+                Assert.All(part.Notes, note => Assert.Equal(note.Concert.Midi, part.Member.Reading.ToSounding(note.Written).Midi));
+                Assert.True(part.IsWhole, $"{id}: {part.WhyNot}");
+            }
+        );
     }
 
     [Fact]
@@ -56,7 +67,13 @@ public sealed class ClassPartTests
         Assert.False(beginner.IsWhole);
         Assert.Contains("above the range of this stage, which ends at G4", beginner.WhyNot!, StringComparison.Ordinal);
         Assert.Contains("rests", beginner.Called, StringComparison.Ordinal);
-        var shortArm = ClassPart.Of(Member("trombone", stage: LearningStage.FirstNotes) with { Hand = Hand.Free with { ReachCm = 40 } }, ConcertLine.Of(ConcertShape.LongNote, "C"));
+        var shortArm = ClassPart.Of(
+            Member("trombone", stage: LearningStage.FirstNotes) with
+            {
+                Hand = Hand.Free with { ReachCm = 40 },
+            },
+            ConcertLine.Of(ConcertShape.LongNote, "C")
+        );
         Assert.Contains("arm reaches 40 cm", shortArm.WhyNot!, StringComparison.Ordinal);
     }
 

@@ -33,11 +33,14 @@ public sealed class FingeringChartTests
     public void The_order_computed_gives_the_chart_taught(string id, string chart)
     {
         var instrument = Catalogue.Get(id);
-        Assert.All(StandardCharts.Read(chart), entry =>
-        {
-            var best = FingeringFinder.Find(instrument, instrument.Readings[0], Pitch.Parse(entry.Written))[0];
-            Assert.Equal((entry.Written, entry.Setting, entry.Partial), (entry.Written, best.Setting.ToString(), best.Partial));
-        });
+        Assert.All(
+            StandardCharts.Read(chart),
+            entry =>
+            {
+                var best = FingeringFinder.Find(instrument, instrument.Readings[0], Pitch.Parse(entry.Written))[0];
+                Assert.Equal((entry.Written, entry.Setting, entry.Partial), (entry.Written, best.Setting.ToString(), best.Partial));
+            }
+        );
     }
 
     [Theory]
@@ -83,22 +86,38 @@ public sealed class FingeringChartTests
     public void Shows_the_other_ways_too(string id, string written, string alternate)
     {
         var instrument = Catalogue.Get(id);
-        Assert.Contains(alternate, FingeringFinder.Find(instrument, instrument.Readings[0], Pitch.Parse(written)).Skip(1).Select(way => way.Setting.ToString()));
+        Assert.Contains(
+            alternate,
+            FingeringFinder.Find(instrument, instrument.Readings[0], Pitch.Parse(written)).Skip(1).Select(way => way.Setting.ToString())
+        );
     }
 
     [Fact]
-    public void Every_way_sounds_the_note_within_what_it_says() => Gen.OneOfConst([.. Catalogue.All]).SelectMany(instrument =>
-        Gen.Int[instrument.Range.Lowest.Midi, instrument.Range.Highest.Midi].Select(midi => (instrument, Pitch.FromMidi(midi)))).Sample((instrument, sounding) =>
-    {
-        var ways = FingeringFinder.FindSounding(instrument, sounding);
-        Assert.NotEmpty(ways);
-        Assert.All(ways, way =>
-        {
-            Assert.Equal(way.Cents, Tuning.Standard.CentsFrom(sounding, instrument.Frequency(way.Tube, way.Partial, Tuning.Standard)), 1e-6);
-            Assert.False(string.IsNullOrWhiteSpace(way.Reason));
-        });
-        Assert.Equal(ways.OrderBy(way => way.Cost).Select(way => way.Cost), ways.Select(way => way.Cost));
-    });
+    public void Every_way_sounds_the_note_within_what_it_says() =>
+        Gen.OneOfConst([.. Catalogue.All])
+            .SelectMany(instrument =>
+                Gen.Int[instrument.Range.Lowest.Midi, instrument.Range.Highest.Midi].Select(midi => (instrument, Pitch.FromMidi(midi)))
+            )
+            .Sample(
+                (instrument, sounding) =>
+                {
+                    var ways = FingeringFinder.FindSounding(instrument, sounding);
+                    Assert.NotEmpty(ways);
+                    Assert.All(
+                        ways,
+                        way =>
+                        {
+                            Assert.Equal(
+                                way.Cents,
+                                Tuning.Standard.CentsFrom(sounding, instrument.Frequency(way.Tube, way.Partial, Tuning.Standard)),
+                                1e-6
+                            );
+                            Assert.False(string.IsNullOrWhiteSpace(way.Reason));
+                        }
+                    );
+                    Assert.Equal(ways.OrderBy(way => way.Cost).Select(way => way.Cost), ways.Select(way => way.Cost));
+                }
+            );
 
     // Computed: a fifth partial in second position wants the slide 1.15 cm in, a seventh 2.6 cm, in third 2.8 cm.
     [Theory]
@@ -108,7 +127,9 @@ public sealed class FingeringChartTests
     public void A_flat_partial_shortens_the_slide(string written, string setting, double cm)
     {
         var trombone = Catalogue.Get("trombone");
-        var way = FingeringFinder.Find(trombone, trombone.Readings[0], Pitch.Parse(written)).First(candidate => candidate.Setting.ToString() == setting);
+        var way = FingeringFinder
+            .Find(trombone, trombone.Readings[0], Pitch.Parse(written))
+            .First(candidate => candidate.Setting.ToString() == setting);
         Assert.Equal(cm, way.Correction!.Cm, 0.05);
     }
 

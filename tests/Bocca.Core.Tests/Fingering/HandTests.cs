@@ -9,7 +9,13 @@ namespace Bocca.Core.Tests.Fingering;
 /// <summary>Fingerings as the very hand and the very instrument have them.</summary>
 public sealed class HandTests
 {
-    private static IReadOnlyList<Core.Fingering.Fingering> Ways(string id, string written, Hand? hand = null, Passport? passport = null, double target = 0)
+    private static IReadOnlyList<Core.Fingering.Fingering> Ways(
+        string id,
+        string written,
+        Hand? hand = null,
+        Passport? passport = null,
+        double target = 0
+    )
     {
         var instrument = (passport ?? Passport.Unmeasured).Applied(Catalogue.Get(id));
         return FingeringFinder.Find(instrument, instrument.Readings[0], Pitch.Parse(written), null, hand, passport, target);
@@ -17,14 +23,18 @@ public sealed class HandTests
 
     // Computed: 100 x st - 1200 log2(1 + sum of 2^(st/12) - 1), every combination of every plain valve instrument.
     [Fact]
-    public void Every_combination_is_as_sharp_as_the_closed_formula_says() => Assert.All(
-        Catalogue.All.Where(instrument => instrument.Slide is null && instrument.Compensation == Compensation.None).SelectMany(instrument => instrument.Tubes.Select(tube => (instrument, tube))),
-        pair =>
-        {
-            var sum = pair.tube.Setting.Valves.Sum(valve => Math.Pow(2, pair.instrument.Valves[valve - 1].Semitones / 12.0) - 1);
-            var side = pair.tube.Setting.Attachment == "T" ? pair.instrument.ThumbSide!.RaisesSemitones : 0;
-            Assert.Equal((100 * (pair.tube.Semitones + side)) - (1200 * Math.Log2(1 + sum)), pair.tube.CentsSharp, 1e-9);
-        });
+    public void Every_combination_is_as_sharp_as_the_closed_formula_says() =>
+        Assert.All(
+            Catalogue
+                .All.Where(instrument => instrument.Slide is null && instrument.Compensation == Compensation.None)
+                .SelectMany(instrument => instrument.Tubes.Select(tube => (instrument, tube))),
+            pair =>
+            {
+                var sum = pair.tube.Setting.Valves.Sum(valve => Math.Pow(2, pair.instrument.Valves[valve - 1].Semitones / 12.0) - 1);
+                var side = pair.tube.Setting.Attachment == "T" ? pair.instrument.ThumbSide!.RaisesSemitones : 0;
+                Assert.Equal((100 * (pair.tube.Semitones + side)) - (1200 * Math.Log2(1 + sum)), pair.tube.CentsSharp, 1e-9);
+            }
+        );
 
     // The third valve drawn for 2-3 (computed): 3 -16.3, 1-3 +15.5, 1-2-3 +39.4, 2-3 0, 1-2-4 unchanged.
     [Theory]
@@ -49,7 +59,10 @@ public sealed class HandTests
         foreach (var instrument in Catalogue.All.Where(instrument => instrument.Slide is null))
         {
             var drawn = (Passport.Unmeasured with { ThirdForTwoThree = true }).Applied(instrument);
-            Assert.Equal(instrument.Tubes.Select(tube => (tube.Setting, tube.Semitones)), drawn.Tubes.Select(tube => (tube.Setting, tube.Semitones)));
+            Assert.Equal(
+                instrument.Tubes.Select(tube => (tube.Setting, tube.Semitones)),
+                drawn.Tubes.Select(tube => (tube.Setting, tube.Semitones))
+            );
         }
     }
 
@@ -72,14 +85,23 @@ public sealed class HandTests
     {
         var later = Hand.Free.Under(Approach.Of(ApproachPreset.MouthpieceFirst), LearningStage.FirstNotes);
         Assert.Equal("The lips bring it down; later the slide does.", Ways("trumpet-bb", "D4", later)[0].Correction!.Sentence);
-        Assert.StartsWith("Pull", Ways("trumpet-bb", "D4", Hand.Free.Under(Approach.Of(ApproachPreset.MouthpieceFirst), LearningStage.Second))[0].Correction!.Sentence, StringComparison.Ordinal);
+        Assert.StartsWith(
+            "Pull",
+            Ways("trumpet-bb", "D4", Hand.Free.Under(Approach.Of(ApproachPreset.MouthpieceFirst), LearningStage.Second))[
+                0
+            ].Correction!.Sentence,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public void Nothing_beyond_the_arm_is_asked()
     {
         // F3 in first needs no arm; C3 in sixth stands 46 cm out.
-        var shortArm = Hand.Free with { ReachCm = 40 };
+        var shortArm = Hand.Free with
+        {
+            ReachCm = 40,
+        };
         Assert.Equal("1", Ways("trombone", "F3", shortArm)[0].Setting.ToString());
         var c = Ways("trombone", "C3", shortArm)[0];
         Assert.Contains("46 cm", c.Barred!, StringComparison.Ordinal);
@@ -123,7 +145,17 @@ public sealed class HandTests
     [Fact]
     public void The_very_instrument_counts()
     {
-        var passport = new Passport(new Dictionary<int, double> { [3] = 4, [4] = 4, [5] = 24 }) { ValveCents = new Dictionary<int, double> { [1] = 12 } };
+        var passport = new Passport(
+            new Dictionary<int, double>
+            {
+                [3] = 4,
+                [4] = 4,
+                [5] = 24,
+            }
+        )
+        {
+            ValveCents = new Dictionary<int, double> { [1] = 12 },
+        };
         // Its fifth partial lies 20 cents above the rest of it, its first valve is short by 12 cents.
         Assert.Equal(-13.7 + 20, Ways("trumpet-bb", "E5", passport: passport)[0].Cents, 0.1);
         Assert.Equal(2 + 12, Ways("trumpet-bb", "F4", passport: passport)[0].Cents, 0.1);
@@ -166,8 +198,11 @@ public sealed class HandTests
         Assert.Equal(cents, PlayingConditions.Of(a4, celsius).LiesCents, 0.02);
 
     [Fact]
-    public void Every_note_in_range_has_a_fingering() => Assert.All(Catalogue.All, instrument =>
-        Assert.All(FingeringChart.Of(instrument, instrument.Readings[0]), note => Assert.NotEmpty(note.Ways)));
+    public void Every_note_in_range_has_a_fingering() =>
+        Assert.All(
+            Catalogue.All,
+            instrument => Assert.All(FingeringChart.Of(instrument, instrument.Readings[0]), note => Assert.NotEmpty(note.Ways))
+        );
 
     [Fact]
     public void Position_and_combination_of_the_same_place_lower_alike()
@@ -182,16 +217,21 @@ public sealed class HandTests
     public void A_compensating_system_never_plays_sharper_than_its_plain_twin()
     {
         var (plain, compensating) = (Catalogue.Get("euphonium-4v"), Catalogue.Get("euphonium-4v-comp"));
-        Assert.All(plain.Tubes, tube =>
-        {
-            var twin = compensating.TubeOf(tube.Setting)!.Value;
-            Assert.True(twin.LengthRatio >= tube.LengthRatio - 1e-12, $"{tube.Setting}");
-        });
+        Assert.All(
+            plain.Tubes,
+            tube =>
+            {
+                var twin = compensating.TubeOf(tube.Setting)!.Value;
+                Assert.True(twin.LengthRatio >= tube.LengthRatio - 1e-12, $"{tube.Setting}");
+            }
+        );
     }
 
     [Fact]
-    public void Transposing_there_and_back_is_identity() => Gen.OneOfConst([.. Catalogue.All.SelectMany(instrument => instrument.Readings)]).SelectMany(reading => Gen.Int[24, 90].Select(midi => (reading, midi)))
-        .Sample((reading, midi) => reading.ToSounding(reading.ToWritten(Pitch.FromMidi(midi))) == Pitch.FromMidi(midi));
+    public void Transposing_there_and_back_is_identity() =>
+        Gen.OneOfConst([.. Catalogue.All.SelectMany(instrument => instrument.Readings)])
+            .SelectMany(reading => Gen.Int[24, 90].Select(midi => (reading, midi)))
+            .Sample((reading, midi) => reading.ToSounding(reading.ToWritten(Pitch.FromMidi(midi))) == Pitch.FromMidi(midi));
 
     // Common practice: horns read bass clef a fifth above what sounds, in old parts a fourth below it.
     [Theory]
@@ -205,7 +245,11 @@ public sealed class HandTests
     {
         var trumpet = Catalogue.Get("trumpet-bb");
         Assert.Equal(["F#3"], FingeringFinder.Nearest(trumpet, trumpet.Readings[0], Pitch.Parse("D3")).Select(note => note.ToString()));
-        Assert.Contains("nearest is F#3", Assert.Throws<ArgumentException>(() => Ways("trumpet-bb", "D2")).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "nearest is F#3",
+            Assert.Throws<ArgumentException>(() => Ways("trumpet-bb", "D2")).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]

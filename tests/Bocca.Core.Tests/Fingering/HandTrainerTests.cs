@@ -19,13 +19,25 @@ public sealed class HandTrainerTests
         var prompts = HandTrainer.Prompts(HandDrill.Get("in-order"), Trained("trumpet-bb"), new Random(1));
         Assert.Equal(["0", "2", "1", "1-2", "2-3", "1-3", "1-2-3"], prompts.Take(7).Select(prompt => prompt.Answer));
         Assert.Equal(14, prompts.Count);
-        Assert.Equal(["1-2-3", "1-3", "2-3"], HandTrainer.Prompts(HandDrill.Get("backward"), Trained("trumpet-bb"), new Random(1)).Take(3).Select(prompt => prompt.Answer));
+        Assert.Equal(
+            ["1-2-3", "1-3", "2-3"],
+            HandTrainer.Prompts(HandDrill.Get("backward"), Trained("trumpet-bb"), new Random(1)).Take(3).Select(prompt => prompt.Answer)
+        );
     }
 
     [Fact]
-    public void A_slide_is_only_asked_as_far_as_the_arm_reaches() => Assert.All(
-        HandTrainer.Prompts(HandDrill.Get("called"), Trained("trombone") with { Hand = Hand.Free with { ReachCm = 40 } }, new Random(3)),
-        prompt => Assert.InRange(int.Parse(prompt.Answer, System.Globalization.CultureInfo.InvariantCulture), 1, 5));
+    public void A_slide_is_only_asked_as_far_as_the_arm_reaches() =>
+        Assert.All(
+            HandTrainer.Prompts(
+                HandDrill.Get("called"),
+                Trained("trombone") with
+                {
+                    Hand = Hand.Free with { ReachCm = 40 },
+                },
+                new Random(3)
+            ),
+            prompt => Assert.InRange(int.Parse(prompt.Answer, System.Globalization.CultureInfo.InvariantCulture), 1, 5)
+        );
 
     [Fact]
     public void Nothing_follows_itself_and_every_answer_is_the_finders()
@@ -39,8 +51,16 @@ public sealed class HandTrainerTests
                 Assert.All(prompts.Zip(prompts.Skip(1)), pair => Assert.NotEqual(pair.First.Item, pair.Second.Item));
         }
 
-        Assert.All(HandTrainer.Prompts(HandDrill.Get("by-note"), Trained("trumpet-bb", FirstFive), new Random(5)), prompt =>
-            Assert.Equal(FingeringFinder.Find(Catalogue.Get("trumpet-bb"), Catalogue.Get("trumpet-bb").Readings[0], prompt.Written!.Value)[0].Setting.ToString(), prompt.Answer));
+        Assert.All(
+            HandTrainer.Prompts(HandDrill.Get("by-note"), Trained("trumpet-bb", FirstFive), new Random(5)),
+            prompt =>
+                Assert.Equal(
+                    FingeringFinder
+                        .Find(Catalogue.Get("trumpet-bb"), Catalogue.Get("trumpet-bb").Readings[0], prompt.Written!.Value)[0]
+                        .Setting.ToString(),
+                    prompt.Answer
+                )
+        );
     }
 
     [Fact]
@@ -56,15 +76,30 @@ public sealed class HandTrainerTests
         // Common practice: on the trumpet C4 to D4 is a step on paper, and from partial 2 to 3 for the lips.
         var prompts = HandTrainer.Prompts(HandDrill.Get("by-note"), Trained("trumpet-bb", "C4", "D4"), new Random(1));
         Assert.All(prompts.Skip(1), prompt => Assert.True(prompt.HidesChange));
-        Assert.All(HandTrainer.Prompts(HandDrill.Get("by-note"), Trained("trumpet-bb", "D4", "E4"), new Random(1)), prompt => Assert.False(prompt.HidesChange));
+        Assert.All(
+            HandTrainer.Prompts(HandDrill.Get("by-note"), Trained("trumpet-bb", "D4", "E4"), new Random(1)),
+            prompt => Assert.False(prompt.HidesChange)
+        );
     }
 
     [Fact]
     public void What_is_missed_or_slow_comes_more_often()
     {
-        HandMark[] marks = [.. Enumerable.Range(0, 6).SelectMany(_ => new[] { "0", "2", "1", "1-2", "1-3", "1-2-3" }.Select(setting => new HandMark(setting, setting, "0", setting, 1, true))),
-            .. Enumerable.Range(0, 6).Select(_ => new HandMark("2-3", "2-3", "1-2", "1-3", 4, false))];
-        var prompts = Enumerable.Range(0, 40).SelectMany(seed => HandTrainer.Prompts(HandDrill.Get("called"), Trained("trumpet-bb") with { Marks = marks }, new Random(seed))).ToList();
+        HandMark[] marks =
+        [
+            .. Enumerable
+                .Range(0, 6)
+                .SelectMany(_ =>
+                    new[] { "0", "2", "1", "1-2", "1-3", "1-2-3" }.Select(setting => new HandMark(setting, setting, "0", setting, 1, true))
+                ),
+            .. Enumerable.Range(0, 6).Select(_ => new HandMark("2-3", "2-3", "1-2", "1-3", 4, false)),
+        ];
+        var prompts = Enumerable
+            .Range(0, 40)
+            .SelectMany(seed =>
+                HandTrainer.Prompts(HandDrill.Get("called"), Trained("trumpet-bb") with { Marks = marks }, new Random(seed))
+            )
+            .ToList();
         var weak = prompts.Count(prompt => prompt.Answer == "2-3");
         Assert.True(weak > 2 * prompts.Count / 7.0, $"{weak} of {prompts.Count}");
     }
@@ -77,14 +112,39 @@ public sealed class HandTrainerTests
         Assert.True(prompt.Accepts("27.5", 2));
         Assert.False(prompt.Accepts("29", 2));
         Assert.False(prompt.Accepts("", 2));
-        Assert.Contains("needs a slide", Assert.Throws<ArgumentException>(() => HandTrainer.Prompts(HandDrill.Get("by-eye"), Trained("trumpet-bb"), new Random(1))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "needs a slide",
+            Assert
+                .Throws<ArgumentException>(() => HandTrainer.Prompts(HandDrill.Get("by-eye"), Trained("trumpet-bb"), new Random(1)))
+                .Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public void The_gate_is_seven_in_twenty_seconds_and_the_slowest_change_is_named()
     {
-        static HandMark[] Marks(double seconds, double slow) => [.. HandTrainer.Order(Catalogue.Get("trumpet-bb"), Hand.Free).Select(setting => setting.ToString())
-            .Aggregate(new List<HandMark>(), (list, setting) => [.. list, new HandMark(setting, setting, list.Count == 0 ? "" : list[^1].Answer, setting, setting == "2-3" ? slow : seconds, true)])];
+        static HandMark[] Marks(double seconds, double slow) =>
+            [
+                .. HandTrainer
+                    .Order(Catalogue.Get("trumpet-bb"), Hand.Free)
+                    .Select(setting => setting.ToString())
+                    .Aggregate(
+                        new List<HandMark>(),
+                        (list, setting) =>
+                            [
+                                .. list,
+                                new HandMark(
+                                    setting,
+                                    setting,
+                                    list.Count == 0 ? "" : list[^1].Answer,
+                                    setting,
+                                    setting == "2-3" ? slow : seconds,
+                                    true
+                                ),
+                            ]
+                    ),
+            ];
 
         var quick = HandOutcome.Of(HandDrill.Get("in-order"), Marks(1.5, 4));
         Assert.True(quick.Passed);

@@ -155,7 +155,13 @@ internal static class StandardCharts
 
     public static IEnumerable<(string Written, string Setting, int Partial)> Read(string chart)
     {
-        var rows = chart.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(row => row.Split(' ', StringSplitOptions.RemoveEmptyEntries)).ToList();
-        return rows.Skip(1).SelectMany(row => row.Skip(1).Select((note, column) => (note, rows[0][column + 1], int.Parse(row[0]))).Where(entry => entry.note != "."));
+        var rows = chart
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+            .Select(row => row.Split(' ', StringSplitOptions.RemoveEmptyEntries))
+            .ToList();
+        return rows.Skip(1)
+            .SelectMany(row =>
+                row.Skip(1).Select((note, column) => (note, rows[0][column + 1], int.Parse(row[0]))).Where(entry => entry.note != ".")
+            );
     }
 }

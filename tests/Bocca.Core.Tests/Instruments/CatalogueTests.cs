@@ -8,10 +8,33 @@ public sealed class CatalogueTests
     public static TheoryData<string> Ids => [.. Catalogue.All.Select(instrument => instrument.Id)];
 
     [Fact]
-    public void Holds_every_instrument_once() => Assert.Equal(
-        ["trumpet-bb", "cornet-bb", "flugelhorn-bb", "trumpet-c", "tenor-horn-eb", "horn-f", "horn-bb", "horn-double", "trombone", "trombone-f", "bass-trombone",
-            "baritone-3v", "euphonium-3v", "euphonium-4v", "euphonium-4v-comp", "tuba-bb-3v", "tuba-bb-4v", "tuba-cc-4v", "tuba-eb-3v", "tuba-eb-4v-comp", "tuba-f-4v"],
-        Catalogue.All.Select(instrument => instrument.Id));
+    public void Holds_every_instrument_once() =>
+        Assert.Equal(
+            [
+                "trumpet-bb",
+                "cornet-bb",
+                "flugelhorn-bb",
+                "trumpet-c",
+                "tenor-horn-eb",
+                "horn-f",
+                "horn-bb",
+                "horn-double",
+                "trombone",
+                "trombone-f",
+                "bass-trombone",
+                "baritone-3v",
+                "euphonium-3v",
+                "euphonium-4v",
+                "euphonium-4v-comp",
+                "tuba-bb-3v",
+                "tuba-bb-4v",
+                "tuba-cc-4v",
+                "tuba-eb-3v",
+                "tuba-eb-4v-comp",
+                "tuba-f-4v",
+            ],
+            Catalogue.All.Select(instrument => instrument.Id)
+        );
 
     // Common practice: what a written note sounds on each instrument.
     [Theory]
@@ -49,7 +72,10 @@ public sealed class CatalogueTests
     {
         var instrument = Catalogue.Get(id);
         Assert.All(instrument.FirstNotes, note => Assert.InRange(note.Midi, instrument.Range.Lowest.Midi, instrument.Range.Highest.Midi));
-        Assert.All(instrument.Readings, reading => Assert.All(instrument.FirstNotes, note => Assert.Equal(note, reading.ToSounding(reading.ToWritten(note)))));
+        Assert.All(
+            instrument.Readings,
+            reading => Assert.All(instrument.FirstNotes, note => Assert.Equal(note, reading.ToSounding(reading.ToWritten(note))))
+        );
         Assert.Equal(instrument.Tubes.Count, instrument.Tubes.Select(tube => tube.Setting.ToString()).Distinct().Count());
     }
 

@@ -35,7 +35,8 @@ public sealed class TubingTests
     [InlineData("euphonium-4v-comp", "2-3-4", 15.5)]
     [InlineData("euphonium-4v-comp", "1-3-4", 30.3)]
     [InlineData("euphonium-4v-comp", "1-2-3-4", 53.6)]
-    public void Valves_together_come_out_sharp(string id, string setting, double cents) => Assert.Equal(cents, Tube(id, setting).CentsSharp, 0.05);
+    public void Valves_together_come_out_sharp(string id, string setting, double cents) =>
+        Assert.Equal(cents, Tube(id, setting).CentsSharp, 0.05);
 
     // The nearest note that a tube too short for it can be pulled to: 2-3-4 is 104 cents sharp of nine semitones, 4 of eight.
     [Theory]
@@ -56,7 +57,10 @@ public sealed class TubingTests
     [InlineData("1-2-3", 39.4)]
     public void A_third_valve_drawn_for_2_3_makes_that_true(string setting, double cents)
     {
-        var drawn = Catalogue.Read("""[{"id":"x","partialOne":"Bb2","valves":[2,1,3],"thirdTunedForTwoThree":true,"readings":[{"id":"treble","clef":"treble"}],"range":["C4","C5"],"firstNotes":["C4"]}]""")[0];
+        var drawn = Catalogue.Read(
+            """[{"id":"x","partialOne":"Bb2","valves":[2,1,3],"thirdTunedForTwoThree":true"""
+                + """, "readings":[{"id":"treble","clef":"treble"}],"range":["C4","C5"],"firstNotes":["C4"]}]"""
+        )[0];
         Setting.TryParse(setting, slide: false, out var parsed);
         Assert.Equal(cents, drawn.TubeOf(parsed)!.Value.CentsSharp, 0.05);
     }
@@ -69,7 +73,10 @@ public sealed class TubingTests
     [InlineData("1-2-3", 10.6)]
     public void Three_compensating_valves_lengthen_for_the_third(string setting, double cents)
     {
-        var baritone = Catalogue.Read("""[{"id":"x","partialOne":"Bb1","valves":[2,1,3],"compensation":"fromThird","readings":[{"id":"bass","clef":"bass"}],"range":["E2","C4"],"firstNotes":["C3"]}]""")[0];
+        var baritone = Catalogue.Read(
+            """[{"id":"x","partialOne":"Bb1","valves":[2,1,3],"compensation":"fromThird","""
+                + """ "readings":[{"id":"bass","clef":"bass"}],"range":["E2","C4"],"firstNotes":["C3"]}]"""
+        )[0];
         Setting.TryParse(setting, slide: false, out var parsed);
         Assert.Equal(cents, baritone.TubeOf(parsed)!.Value.CentsSharp, 0.05);
     }
@@ -93,7 +100,8 @@ public sealed class TubingTests
     [InlineData("7", 57.0)]
     [InlineData("T2", 10.9)]
     [InlineData("T6", 61.5)]
-    public void A_slide_position_is_this_far_out(string setting, double cm) => Assert.Equal(cm, Tube("trombone-f", setting).SlideOutCm, 0.05);
+    public void A_slide_position_is_this_far_out(string setting, double cm) =>
+        Assert.Equal(cm, Tube("trombone-f", setting).SlideOutCm, 0.05);
 
     [Fact]
     public void The_trigger_leaves_no_seventh_position()
@@ -106,7 +114,8 @@ public sealed class TubingTests
     [InlineData(1, 12.6)]
     [InlineData(4, 10.6)]
     [InlineData(7, 8.9)]
-    public void A_centimetre_of_slide_is_this_many_cents(int position, double cents) => Assert.Equal(cents, Tubing.CentsPerCm(2.75, position), 0.05);
+    public void A_centimetre_of_slide_is_this_many_cents(int position, double cents) =>
+        Assert.Equal(cents, Tubing.CentsPerCm(2.75, position), 0.05);
 
     [Fact]
     public void A_warmer_tube_is_sharper()

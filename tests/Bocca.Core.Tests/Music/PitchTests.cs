@@ -5,7 +5,8 @@ namespace Bocca.Core.Tests.Music;
 
 public sealed class PitchTests
 {
-    private static readonly Gen<Pitch> Pitches = Gen.Select(Gen.Enum<Letter>(), Gen.Int[-1, 1], Gen.Int[1, 7]).Select((letter, alter, octave) => new Pitch(letter, alter, octave));
+    private static readonly Gen<Pitch> Pitches = Gen.Select(Gen.Enum<Letter>(), Gen.Int[-1, 1], Gen.Int[1, 7])
+        .Select((letter, alter, octave) => new Pitch(letter, alter, octave));
 
     // Published: Young 1939 (C4 is middle C), ISO 16 (A4 = 440 Hz); MIDI numbers are common practice.
     [Theory]
@@ -45,14 +46,18 @@ public sealed class PitchTests
     public void A_midi_number_survives_its_spelling() => Gen.Int[0, 127].Sample(midi => Assert.Equal(midi, Pitch.FromMidi(midi).Midi));
 
     [Fact]
-    public void Transposing_there_and_back_sounds_the_same() => Gen.Select(Pitches.Where(pitch => pitch.Midi is >= 24 and <= 103), Gen.Int[-14, 14], Gen.Int[-24, 24]).Sample((pitch, steps, semitones) =>
-    {
-        var there = pitch.Transpose(new Interval(steps, semitones));
-        Assert.Equal(pitch.Midi + semitones, there.Midi);
-        Assert.Equal(pitch.Midi, there.Transpose(new Interval(-steps, -semitones)).Midi);
-    });
+    public void Transposing_there_and_back_sounds_the_same() =>
+        Gen.Select(Pitches.Where(pitch => pitch.Midi is >= 24 and <= 103), Gen.Int[-14, 14], Gen.Int[-24, 24])
+            .Sample(
+                (pitch, steps, semitones) =>
+                {
+                    var there = pitch.Transpose(new Interval(steps, semitones));
+                    Assert.Equal(pitch.Midi + semitones, there.Midi);
+                    Assert.Equal(pitch.Midi, there.Transpose(new Interval(-steps, -semitones)).Midi);
+                }
+            );
 
     [Fact]
-    public void Frequency_and_midi_are_inverse() => Gen.Double[20, 4000].Sample(hertz =>
-        Assert.Equal(hertz, new Tuning(442).Frequency(new Tuning(442).Midi(hertz)), hertz * 1e-9));
+    public void Frequency_and_midi_are_inverse() =>
+        Gen.Double[20, 4000].Sample(hertz => Assert.Equal(hertz, new Tuning(442).Frequency(new Tuning(442).Midi(hertz)), hertz * 1e-9));
 }

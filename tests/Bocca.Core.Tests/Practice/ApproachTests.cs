@@ -13,28 +13,39 @@ public class ApproachTests
     private static readonly Approach AirFirst = Approach.Of(ApproachPreset.AirFirst);
 
     private static readonly Gen<Approach> Any = Gen.Select(
-        Gen.Enum<ApproachPreset>(),
-        Gen.OneOfConst([.. ApproachPoint.All]).SelectMany(point => Gen.OneOfConst([.. point.Options]).Select(option => (point.Id, option.Id))).List[0, 12])
+            Gen.Enum<ApproachPreset>(),
+            Gen.OneOfConst([.. ApproachPoint.All])
+                .SelectMany(point => Gen.OneOfConst([.. point.Options]).Select(option => (point.Id, option.Id)))
+                .List[0, 12]
+        )
         .Select((preset, points) => points.Aggregate(Approach.Of(preset), (approach, point) => approach.With(point.Item1, point.Item2)));
 
     [Fact]
     public void What_is_written_is_read_back() => Any.Sample(approach => Approach.Parse(approach.ToString()).Equals(approach));
 
     [Fact]
-    public void A_point_settled_holds_and_settled_back_leaves_no_trace() => Gen.Select(Any, Gen.OneOfConst([.. ApproachPoint.All])).Sample((approach, point) =>
-    {
-        foreach (var option in point.Options)
-            Assert.Equal(option.Id, approach.With(point.Id, option.Id)[point.Id]);
-        Assert.Equal(approach, approach.With(point.Id, point.Options[^1].Id).With(point.Id, approach[point.Id]));
-    });
+    public void A_point_settled_holds_and_settled_back_leaves_no_trace() =>
+        Gen.Select(Any, Gen.OneOfConst([.. ApproachPoint.All]))
+            .Sample(
+                (approach, point) =>
+                {
+                    foreach (var option in point.Options)
+                        Assert.Equal(option.Id, approach.With(point.Id, option.Id)[point.Id]);
+                    Assert.Equal(approach, approach.With(point.Id, point.Options[^1].Id).With(point.Id, approach[point.Id]));
+                }
+            );
 
     [Fact]
-    public void Every_choice_says_what_it_changes_and_whence_it_comes() => Assert.All(ApproachPoint.All, point =>
-    {
-        Assert.True(point.Options.Count >= 2);
-        Assert.All(point.Options, option => Assert.EndsWith(".", option.Then));
-        Assert.NotEmpty(point.Basis);
-    });
+    public void Every_choice_says_what_it_changes_and_whence_it_comes() =>
+        Assert.All(
+            ApproachPoint.All,
+            point =>
+            {
+                Assert.True(point.Options.Count >= 2);
+                Assert.All(point.Options, option => Assert.EndsWith(".", option.Then));
+                Assert.NotEmpty(point.Basis);
+            }
+        );
 
     [Theory]
     [InlineData("")]
@@ -86,7 +97,9 @@ public class ApproachTests
         string Best(Approach approach, string instrument, string written, LearningStage stage = LearningStage.FirstNotes)
         {
             var player = Catalogue.Get(instrument);
-            return FingeringFinder.Find(player, player.Readings[0], Pitch.Parse(written), FingeringWeights.Default.Under(approach, stage))[0].Setting.ToString();
+            return FingeringFinder
+                .Find(player, player.Readings[0], Pitch.Parse(written), FingeringWeights.Default.Under(approach, stage))[0]
+                .Setting.ToString();
         }
 
         Assert.Equal("4", Best(LipsFirst, "euphonium-4v-comp", "C3"));

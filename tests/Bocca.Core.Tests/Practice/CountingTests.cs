@@ -18,7 +18,10 @@ public sealed class CountingTests
     {
         var beats = BeatSheet.Of(BuzzDrill.Get("sound4-rest4").Plan, "the rim stays on");
         Assert.Equal([1, 2, 3, 4, 1, 2, 3, 4], beats.Take(8).Select(beat => beat.Count));
-        Assert.Equal([BeatPhase.Sound, BeatPhase.Rest, BeatPhase.Rest, BeatPhase.Breathe, BeatPhase.Breathe], beats.Skip(3).Take(5).Select(beat => beat.Phase));
+        Assert.Equal(
+            [BeatPhase.Sound, BeatPhase.Rest, BeatPhase.Rest, BeatPhase.Breathe, BeatPhase.Breathe],
+            beats.Skip(3).Take(5).Select(beat => beat.Phase)
+        );
         Assert.Equal("the rim stays on", beats[4].Label);
         Assert.Equal(BeatPhase.Rest, beats[^1].Phase);
     }
@@ -30,7 +33,10 @@ public sealed class CountingTests
     [Fact]
     public void The_approach_says_what_the_mouthpiece_does_in_a_rest()
     {
-        Assert.NotEqual(BeatSheet.RestWords(Approach.Of(ApproachPreset.MouthpieceFirst), SoundStage.Mouthpiece), BeatSheet.RestWords(Approach.Of(ApproachPreset.LipsFirst), SoundStage.Mouthpiece));
+        Assert.NotEqual(
+            BeatSheet.RestWords(Approach.Of(ApproachPreset.MouthpieceFirst), SoundStage.Mouthpiece),
+            BeatSheet.RestWords(Approach.Of(ApproachPreset.LipsFirst), SoundStage.Mouthpiece)
+        );
         Assert.Equal("", BeatSheet.RestWords(Approach.Of(ApproachPreset.LipsFirst), SoundStage.Lips));
     }
 

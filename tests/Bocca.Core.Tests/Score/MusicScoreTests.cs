@@ -14,7 +14,12 @@ public sealed class MusicScoreTests
     private static MusicScore Slurs(string id, string? reading = null)
     {
         var instrument = Catalogue.Get(id);
-        var player = SlurPlayer.Of(instrument, instrument.ReadingOf(reading), LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
+        var player = SlurPlayer.Of(
+            instrument,
+            instrument.ReadingOf(reading),
+            LearningStage.Pieces,
+            Approach.Of(ApproachPreset.MouthpieceFirst)
+        );
         return SlurScore.Of("Harbour lights", player, [.. SlurWriter.All(player).Take(12)], 72);
     }
 
@@ -22,26 +27,63 @@ public sealed class MusicScoreTests
     public void What_is_written_is_read_again()
     {
         foreach (var instrument in Catalogue.All)
-            foreach (var reading in instrument.Readings)
-            {
-                var score = Slurs(instrument.Id, reading.Id);
-                var back = MusicXmlReader.Read(Encoding.UTF8.GetBytes(MusicXmlWriter.Write(score)));
-                Assert.Equal((score.Title, score.Tempo), (back.Title, back.Tempo));
-                Assert.Equal((reading.Clef, reading.WrittenAboveSounding.Inverse), (back.Parts[0].Clef, back.Parts[0].ToSounding));
-                Assert.Equal(
-                    score.Parts[0].Measures.SelectMany(measure => measure.Notes).Select(note => (note.Written, note.Ticks, note.SlurBegins, note.SlurEnds, note.BreathAfter, string.Join('|', note.Lines).TrimEnd('|'))),
-                    back.Parts[0].Measures.SelectMany(measure => measure.Notes).Select(note => (note.Written, note.Ticks, note.SlurBegins, note.SlurEnds, note.BreathAfter, string.Join('|', note.Lines).TrimEnd('|'))));
-            }
+        foreach (var reading in instrument.Readings)
+        {
+            var score = Slurs(instrument.Id, reading.Id);
+            var back = MusicXmlReader.Read(Encoding.UTF8.GetBytes(MusicXmlWriter.Write(score)));
+            Assert.Equal((score.Title, score.Tempo), (back.Title, back.Tempo));
+            Assert.Equal((reading.Clef, reading.WrittenAboveSounding.Inverse), (back.Parts[0].Clef, back.Parts[0].ToSounding));
+            Assert.Equal(
+                score
+                    .Parts[0]
+                    .Measures.SelectMany(measure => measure.Notes)
+                    .Select(note =>
+                        (
+                            note.Written,
+                            note.Ticks,
+                            note.SlurBegins,
+                            note.SlurEnds,
+                            note.BreathAfter,
+                            string.Join('|', note.Lines).TrimEnd('|')
+                        )
+                    ),
+                back.Parts[0]
+                    .Measures.SelectMany(measure => measure.Notes)
+                    .Select(note =>
+                        (
+                            note.Written,
+                            note.Ticks,
+                            note.SlurBegins,
+                            note.SlurEnds,
+                            note.BreathAfter,
+                            string.Join('|', note.Lines).TrimEnd('|')
+                        )
+                    )
+            );
+        }
     }
 
     [Fact]
     public void A_length_that_no_head_shows_is_tied()
     {
-        var score = new MusicScore("", 60, [new ScorePart("x", Clef.Treble, default, [new ScoreMeasure([new ScoreNote(Pitch.Parse("C4"), 5 * MusicScore.TicksPerQuarter)])])]);
+        var score = new MusicScore(
+            "",
+            60,
+            [
+                new ScorePart(
+                    "x",
+                    Clef.Treble,
+                    default,
+                    [new ScoreMeasure([new ScoreNote(Pitch.Parse("C4"), 5 * MusicScore.TicksPerQuarter)])]
+                ),
+            ]
+        );
         var notes = MusicXmlReader.Read(Encoding.UTF8.GetBytes(MusicXmlWriter.Write(score))).Parts[0].Measures[0].Notes;
         Assert.Equal([true, false], notes.Select(note => note.TiedToNext));
         Assert.Equal(5 * MusicScore.TicksPerQuarter, notes.Sum(note => note.Ticks));
-        Assert.Throws<ArgumentException>(() => MusicXmlWriter.Write(score with { Parts = [score.Parts[0] with { Measures = [new ScoreMeasure([new ScoreNote(null, 7)])] }] }));
+        Assert.Throws<ArgumentException>(() =>
+            MusicXmlWriter.Write(score with { Parts = [score.Parts[0] with { Measures = [new ScoreMeasure([new ScoreNote(null, 7)])] }] })
+        );
     }
 
     // Standard MIDI Files 1.0: header of six bytes, format 1, tracks, division; 60 000 000 / 72 microseconds a quarter.
@@ -58,7 +100,13 @@ public sealed class MusicScoreTests
     public void A_packed_score_is_read()
     {
         var score = Slurs("horn-f");
-        var packed = Packed(("META-INF/container.xml", Encoding.UTF8.GetBytes("<container><rootfiles><rootfile full-path=\"a/b.xml\"/></rootfiles></container>")), ("a/b.xml", Encoding.UTF8.GetBytes(MusicXmlWriter.Write(score))));
+        var packed = Packed(
+            (
+                "META-INF/container.xml",
+                Encoding.UTF8.GetBytes("<container><rootfiles><rootfile full-path=\"a/b.xml\"/></rootfiles></container>")
+            ),
+            ("a/b.xml", Encoding.UTF8.GetBytes(MusicXmlWriter.Write(score)))
+        );
         Assert.Equal(score.Parts[0].Measures.Count, MusicXmlReader.Read(packed).Parts[0].Measures.Count);
     }
 
@@ -66,13 +114,26 @@ public sealed class MusicScoreTests
     public void Document_types_are_passed_over_and_entities_not_expanded()
     {
         var xml = MusicXmlWriter.Write(Slurs("trumpet-bb"));
-        var typed = xml.Replace("<score-partwise", "<!DOCTYPE score-partwise PUBLIC \"-//Recordare//DTD MusicXML 4.0 Partwise//EN\" \"http://nowhere.invalid/partwise.dtd\">\n<score-partwise", StringComparison.Ordinal);
+        var typed = xml.Replace(
+            "<score-partwise",
+            "<!DOCTYPE score-partwise PUBLIC \"-//Recordare//DTD MusicXML 4.0 Partwise//EN\" "
+                + "\"http://nowhere.invalid/partwise.dtd\">\n<score-partwise",
+            StringComparison.Ordinal
+        );
         Assert.NotEmpty(MusicXmlReader.Read(Encoding.UTF8.GetBytes(typed)).Parts);
         var laughs = "<!DOCTYPE a [<!ENTITY l \"lol\"><!ENTITY m \"&l;&l;&l;&l;&l;&l;&l;&l;\">]>\n";
-        var bomb = xml.Replace("<score-partwise", laughs + "<score-partwise", StringComparison.Ordinal).Replace("Harbour lights", "&m;", StringComparison.Ordinal);
+        var bomb = xml.Replace("<score-partwise", laughs + "<score-partwise", StringComparison.Ordinal)
+            .Replace("Harbour lights", "&m;", StringComparison.Ordinal);
         Assert.Throws<InvalidDataException>(() => MusicXmlReader.Read(Encoding.UTF8.GetBytes(bomb)));
         var outside = "<!DOCTYPE a [<!ENTITY f SYSTEM \"file:///etc/passwd\">]>\n";
-        Assert.Throws<InvalidDataException>(() => MusicXmlReader.Read(Encoding.UTF8.GetBytes(xml.Replace("<score-partwise", outside + "<score-partwise", StringComparison.Ordinal).Replace("Harbour lights", "&f;", StringComparison.Ordinal))));
+        Assert.Throws<InvalidDataException>(() =>
+            MusicXmlReader.Read(
+                Encoding.UTF8.GetBytes(
+                    xml.Replace("<score-partwise", outside + "<score-partwise", StringComparison.Ordinal)
+                        .Replace("Harbour lights", "&f;", StringComparison.Ordinal)
+                )
+            )
+        );
     }
 
     [Theory]
@@ -81,22 +142,69 @@ public sealed class MusicScoreTests
     [InlineData("<score-timewise/>", "part by part")]
     [InlineData("<html/>", "outermost element is 'html'")]
     [InlineData("<score-partwise/>", "no part")]
-    [InlineData("<score-partwise><part><measure number='3'><note><pitch><step>H</step><octave>4</octave></pitch><duration>1</duration></note></measure></part></score-partwise>", "Measure 3 has a pitch 'H'")]
+    [InlineData(
+        "<score-partwise><part><measure "
+            + "number='3'><note><pitch><step>H</step><octave>4</octave></pitch><duration>1</duration></note>"
+            + "</measure></part></score-partwise>",
+        "Measure 3 has a pitch 'H'"
+    )]
     [InlineData("<score-partwise><part><measure number='1'><note><rest/></note></measure></part></score-partwise>", "without a duration")]
-    [InlineData("<score-partwise><part><measure number='1'><attributes><divisions>0</divisions></attributes></measure></part></score-partwise>", "divisions")]
+    [InlineData(
+        "<score-partwise><part><measure number='1'><attributes><divisions>0</divisions></attributes></measure></part></score-partwise>",
+        "divisions"
+    )]
     public void What_is_no_score_says_so(string text, string says) =>
-        Assert.Contains(says, Assert.Throws<InvalidDataException>(() => MusicXmlReader.Read(Encoding.UTF8.GetBytes(text))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            says,
+            Assert.Throws<InvalidDataException>(() => MusicXmlReader.Read(Encoding.UTF8.GetBytes(text))).Message,
+            StringComparison.Ordinal
+        );
 
     [Fact]
     public void Depth_size_and_packing_are_bounded()
     {
-        Assert.Contains("deep", Assert.Throws<InvalidDataException>(() => MusicXmlReader.Read(Encoding.UTF8.GetBytes(string.Concat(Enumerable.Repeat("<a>", 100_000))))).Message, StringComparison.Ordinal);
-        Assert.Contains("larger than 5 MB", Assert.Throws<InvalidDataException>(() => MusicXmlReader.Read(new byte[MusicXmlReader.MostBytes + 1].Select(_ => (byte)' ').ToArray())).Message, StringComparison.Ordinal);
-        var bomb = Packed(("META-INF/container.xml", Encoding.UTF8.GetBytes("<c><rootfile full-path='b.xml'/></c>")), ("b.xml", new byte[60_000_000]));
+        Assert.Contains(
+            "deep",
+            Assert
+                .Throws<InvalidDataException>(() =>
+                    MusicXmlReader.Read(Encoding.UTF8.GetBytes(string.Concat(Enumerable.Repeat("<a>", 100_000))))
+                )
+                .Message,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "larger than 5 MB",
+            Assert
+                .Throws<InvalidDataException>(() =>
+                    MusicXmlReader.Read(
+                        new byte[MusicXmlReader.MostBytes + 1]
+                            .Select(_ => (byte)' ')
+                            .ToArray()
+                    )
+                )
+                .Message,
+            StringComparison.Ordinal
+        );
+        var bomb = Packed(
+            ("META-INF/container.xml", Encoding.UTF8.GetBytes("<c><rootfile full-path='b.xml'/></c>")),
+            ("b.xml", new byte[60_000_000])
+        );
         Assert.True(bomb.Length < 200_000);
-        Assert.Contains("unpacked is larger", Assert.Throws<InvalidDataException>(() => MusicXmlReader.Read(bomb)).Message, StringComparison.Ordinal);
-        Assert.Contains("container", Assert.Throws<InvalidDataException>(() => MusicXmlReader.Read(Packed(("b.xml", [])))).Message, StringComparison.Ordinal);
-        Assert.Contains("damaged", Assert.Throws<InvalidDataException>(() => MusicXmlReader.Read([0x50, 0x4B, 3, 4, 9, 9, 9])).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "unpacked is larger",
+            Assert.Throws<InvalidDataException>(() => MusicXmlReader.Read(bomb)).Message,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "container",
+            Assert.Throws<InvalidDataException>(() => MusicXmlReader.Read(Packed(("b.xml", [])))).Message,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "damaged",
+            Assert.Throws<InvalidDataException>(() => MusicXmlReader.Read([0x50, 0x4B, 3, 4, 9, 9, 9])).Message,
+            StringComparison.Ordinal
+        );
     }
 
     private static byte[] Packed(params (string Name, byte[] Content)[] files)

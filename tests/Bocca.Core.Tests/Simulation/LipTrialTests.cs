@@ -15,8 +15,12 @@ public sealed class LipTrialTests
     [Theory, MemberData(nameof(Families))]
     public void Firmer_lips_climb_the_partials_and_slacker_ones_fall_to_the_partial_below(string id)
     {
-        var spoken = Enumerable.Range(0, 26).Select(step => Play(id, new LipSetting(4 * step, 50, 50)))
-            .Where(trial => trial.Outcome == LipOutcome.Speaks).Select(trial => trial.Partial!.Value).ToList();
+        var spoken = Enumerable
+            .Range(0, 26)
+            .Select(step => Play(id, new LipSetting(4 * step, 50, 50)))
+            .Where(trial => trial.Outcome == LipOutcome.Speaks)
+            .Select(trial => trial.Partial!.Value)
+            .ToList();
         Assert.True(spoken.Zip(spoken.Skip(1)).All(pair => pair.Second >= pair.First), string.Join(' ', spoken));
         Assert.Superset(new HashSet<int> { 2, 3, 4 }, spoken.ToHashSet());
     }
@@ -63,7 +67,13 @@ public sealed class LipTrialTests
     {
         var trumpet = Catalogue.Get("trumpet-bb");
         var open = LipTrial.Play(trumpet, SoundStage.Instrument, null, LipSetting.ForPartial(3), 1);
-        var third = LipTrial.Play(trumpet, SoundStage.Instrument, trumpet.Tubes.First(tube => tube.Setting.ToString() == "1-2-3"), LipSetting.ForPartial(3), 1);
+        var third = LipTrial.Play(
+            trumpet,
+            SoundStage.Instrument,
+            trumpet.Tubes.First(tube => tube.Setting.ToString() == "1-2-3"),
+            LipSetting.ForPartial(3),
+            1
+        );
         Assert.Equal(3, third.Partial);
         Assert.InRange(12 * Math.Log2(open.Hertz!.Value / third.Hertz!.Value), 5, 6.3);
     }

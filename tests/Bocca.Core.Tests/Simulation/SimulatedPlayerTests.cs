@@ -34,7 +34,17 @@ public sealed class SimulatedPlayerTests
             var most = Fault.Bounds[kind].Most;
             var take = SimulatedPlayer.Play(Catalogue.Get("horn-f"), SoundStage.Instrument, Short, [new Fault(kind, most)], 2);
             Assert.All(take.Sound.Samples, sample => Assert.InRange(sample, -1f, 1f));
-            Assert.True(take.Tones.Count == 2 || kind is FaultKind.Silent or FaultKind.AirFirst or FaultKind.Late or FaultKind.SlowStart or FaultKind.Break or FaultKind.Short, $"{kind}");
+            Assert.True(
+                take.Tones.Count == 2
+                    || kind
+                        is FaultKind.Silent
+                            or FaultKind.AirFirst
+                            or FaultKind.Late
+                            or FaultKind.SlowStart
+                            or FaultKind.Break
+                            or FaultKind.Short,
+                $"{kind}"
+            );
         }
     }
 
@@ -58,7 +68,8 @@ public sealed class SimulatedPlayerTests
     [InlineData("wobble=NaN")]
     [InlineData("wobble=10@0")]
     [InlineData("wobble=10@2,2")]
-    public void Refuses_what_is_no_fault_and_names_it(string text) => Assert.Contains(text.Split('=')[0], Assert.Throws<FormatException>(() => Fault.Parse(text)).Message);
+    public void Refuses_what_is_no_fault_and_names_it(string text) =>
+        Assert.Contains(text.Split('=')[0], Assert.Throws<FormatException>(() => Fault.Parse(text)).Message);
 
     private static void MonoSoundSamples(int seed, out float[] samples) =>
         samples = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, Short, [], seed).Sound.Samples;

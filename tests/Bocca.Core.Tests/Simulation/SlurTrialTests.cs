@@ -17,7 +17,11 @@ public sealed class SlurTrialTests
         var instrument = Catalogue.Get(id);
         var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
         var slur = SlurWriter.Sheet(player, SlurShape.Get(shape), first).Slurs[0];
-        return SlurTrial.Play(new AskedSlur(slur, 72, 1, new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second), lips, seed);
+        return SlurTrial.Play(
+            new AskedSlur(slur, 72, 1, new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second),
+            lips,
+            seed
+        );
     }
 
     [Theory]
@@ -75,7 +79,10 @@ public sealed class SlurTrialTests
 
     [Fact]
     public void The_same_handles_give_the_same_sound() =>
-        Assert.Equal(Try("trombone", 3, new SlurLips(80, 50, 50)).Sound.Samples, Try("trombone", 3, new SlurLips(80, 50, 50)).Sound.Samples);
+        Assert.Equal(
+            Try("trombone", 3, new SlurLips(80, 50, 50)).Sound.Samples,
+            Try("trombone", 3, new SlurLips(80, 50, 50)).Sound.Samples
+        );
 
     [Fact]
     public void A_slur_that_no_breath_holds_is_refused()
@@ -84,7 +91,11 @@ public sealed class SlurTrialTests
         var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
         var slur = SlurWriter.Find(player, "own_0.1.0_64.64.64:0:3")!;
         var asked = new AskedSlur(slur, 40, 1, new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second);
-        Assert.Contains("no breath holds it", Assert.Throws<ArgumentException>(() => SlurTrial.Play(asked, SlurLips.Usual, 1)).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "no breath holds it",
+            Assert.Throws<ArgumentException>(() => SlurTrial.Play(asked, SlurLips.Usual, 1)).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -94,6 +105,10 @@ public sealed class SlurTrialTests
         var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
         var slur = SlurWriter.Neighbours(player, player.Range.Highest).Slurs[0];
         var asked = new AskedSlur(slur, 72, 1, new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second);
-        Assert.Contains("change the tube", Assert.Throws<ArgumentException>(() => SlurTrial.Play(asked, SlurLips.Usual, 1)).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "change the tube",
+            Assert.Throws<ArgumentException>(() => SlurTrial.Play(asked, SlurLips.Usual, 1)).Message,
+            StringComparison.Ordinal
+        );
     }
 }

@@ -16,8 +16,32 @@ public sealed class OwnSlurTests
     }
 
     /// <summary>A score at concert pitch in which each group of notes stands under one slur.</summary>
-    private static MusicScore Score(params string[] slurs) => new("", 72, [new ScorePart("Flute", Clef.Treble, default,
-        [.. slurs.Select(slur => slur.Split(' ')).Select(notes => new ScoreMeasure([.. notes.Select((note, i) => new ScoreNote(Pitch.Parse(note), MusicScore.TicksPerQuarter) { SlurBegins = i == 0, SlurEnds = i == notes.Length - 1 })]))])]);
+    private static MusicScore Score(params string[] slurs) =>
+        new(
+            "",
+            72,
+            [
+                new ScorePart(
+                    "Flute",
+                    Clef.Treble,
+                    default,
+                    [
+                        .. slurs
+                            .Select(slur => slur.Split(' '))
+                            .Select(notes => new ScoreMeasure([
+                                .. notes.Select(
+                                    (note, i) =>
+                                        new ScoreNote(Pitch.Parse(note), MusicScore.TicksPerQuarter)
+                                        {
+                                            SlurBegins = i == 0,
+                                            SlurEnds = i == notes.Length - 1,
+                                        }
+                                ),
+                            ])),
+                    ]
+                ),
+            ]
+        );
 
     // Common practice: concert F4 B flat 4 F4 is the third and fourth partial of the open B flat trumpet, read G4 C5 G4.
     [Fact]
@@ -56,10 +80,22 @@ public sealed class OwnSlurTests
     {
         var part = Score("F4 F4 Bb4").Parts[0];
         var notes = part.Measures[0].Notes;
-        var tied = new MusicScore("", 72, [part with { Measures = [new ScoreMeasure([notes[0] with { TiedToNext = true }, notes[1], notes[2]])] }]);
+        var tied = new MusicScore(
+            "",
+            72,
+            [part with { Measures = [new ScoreMeasure([notes[0] with { TiedToNext = true }, notes[1], notes[2]])] }]
+        );
         Assert.Equal([2.0, 1.0], OwnSlur.Of(tied, Player("trumpet-bb"))[0].Slur!.Notes.Select(note => note.Beats));
-        var plain = new MusicScore("", 72, [part with { Measures = [new ScoreMeasure([.. notes.Select(note => note with { SlurBegins = false, SlurEnds = false })])] }]);
-        Assert.Contains("no slur", Assert.Throws<InvalidDataException>(() => OwnSlur.Of(plain, Player("trumpet-bb"))).Message, StringComparison.Ordinal);
+        var plain = new MusicScore(
+            "",
+            72,
+            [part with { Measures = [new ScoreMeasure([.. notes.Select(note => note with { SlurBegins = false, SlurEnds = false })])] }]
+        );
+        Assert.Contains(
+            "no slur",
+            Assert.Throws<InvalidDataException>(() => OwnSlur.Of(plain, Player("trumpet-bb"))).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -72,7 +108,20 @@ public sealed class OwnSlurTests
         Assert.Equal(slur.Id, found.Id);
         // The next tube comes after it, as with every shape.
         Assert.Equal("2", SlurWriter.Onward(player, slur)!.Setting.ToString());
-        foreach (var wild in new[] { "own_", "own_0_4:1:3", "own_0.1_4:1:3", "own_0.1_4.0:1:3", "own_0.1_4.4000000:1:3", "own_0.x_4.4:1:3", "own_0.99_4.4:1:3", "own_1.2_4.4:1:3", $"own_{string.Join('.', Enumerable.Repeat(0, 13))}_{string.Join('.', Enumerable.Repeat(4, 13))}:1:3" })
+        foreach (
+            var wild in new[]
+            {
+                "own_",
+                "own_0_4:1:3",
+                "own_0.1_4:1:3",
+                "own_0.1_4.0:1:3",
+                "own_0.1_4.4000000:1:3",
+                "own_0.x_4.4:1:3",
+                "own_0.99_4.4:1:3",
+                "own_1.2_4.4:1:3",
+                $"own_{string.Join('.', Enumerable.Repeat(0, 13))}_{string.Join('.', Enumerable.Repeat(4, 13))}:1:3",
+            }
+        )
             Assert.Null(SlurWriter.Find(player, wild));
     }
 
@@ -87,6 +136,13 @@ public sealed class OwnSlurTests
         Assert.Equal(written.Select(slur => slur.Text), own.Select(each => each.Slur!.Text));
         Assert.Equal(written.Select(slur => slur.Setting), own.Select(each => each.Slur!.Setting));
         var euphonium = Player("euphonium-3v");
-        Assert.All(OwnSlur.Of(score, euphonium).Zip(written), pair => Assert.Equal(pair.Second.Notes.Select(note => note.Sounding.Midi + (12 * pair.First.Octaves)), pair.First.Written.Select(note => euphonium.Reading.ToSounding(note).Midi)));
+        Assert.All(
+            OwnSlur.Of(score, euphonium).Zip(written),
+            pair =>
+                Assert.Equal(
+                    pair.Second.Notes.Select(note => note.Sounding.Midi + (12 * pair.First.Octaves)),
+                    pair.First.Written.Select(note => euphonium.Reading.ToSounding(note).Midi)
+                )
+        );
     }
 }

@@ -10,9 +10,15 @@ public sealed class SlurDayTests
     private static readonly DateTime Now = new(2026, 3, 5, 16, 0, 0, DateTimeKind.Utc);
 
     private static SlurPlayer Player(LearningStage stage = LearningStage.Second) =>
-        SlurPlayer.Of(Catalogue.Get("trumpet-bb"), Catalogue.Get("trumpet-bb").Readings[0], stage, Approach.Of(ApproachPreset.MouthpieceFirst));
+        SlurPlayer.Of(
+            Catalogue.Get("trumpet-bb"),
+            Catalogue.Get("trumpet-bb").Readings[0],
+            stage,
+            Approach.Of(ApproachPreset.MouthpieceFirst)
+        );
 
-    private static SlurTry Try(int low, double difficulty, bool clean, int daysAgo = 1) => new($"pair:0:{low}", [(low, low + 1)], difficulty, clean, Now.AddDays(-daysAgo));
+    private static SlurTry Try(int low, double difficulty, bool clean, int daysAgo = 1) =>
+        new($"pair:0:{low}", [(low, low + 1)], difficulty, clean, Now.AddDays(-daysAgo));
 
     [Fact]
     public void Success_moves_the_ability_and_a_pair_that_breaks_stands_out()
@@ -22,7 +28,10 @@ public sealed class SlurDayTests
         var good = SlurSuccess.From([.. Enumerable.Range(0, 12).Select(_ => Try(3, 4, true))]);
         Assert.True(good.Likelihood(4, [(3, 4)]) > 0.85);
         Assert.True(good.Likelihood(8, [(3, 4)]) < good.Likelihood(4, [(3, 4)]));
-        var mixed = SlurSuccess.From([.. Enumerable.Range(0, 10).Select(_ => Try(3, 4, true)), .. Enumerable.Range(0, 10).Select(_ => Try(4, 4, false))]);
+        var mixed = SlurSuccess.From([
+            .. Enumerable.Range(0, 10).Select(_ => Try(3, 4, true)),
+            .. Enumerable.Range(0, 10).Select(_ => Try(4, 4, false)),
+        ]);
         Assert.True(mixed.Likelihood(4, [(3, 4)]) > mixed.Likelihood(4, [(4, 5)]) + 0.3);
     }
 
@@ -56,7 +65,12 @@ public sealed class SlurDayTests
         Assert.Equal(day.Slurs.Select(chosen => chosen.Difficulty.Points).Order(), day.Slurs.Select(chosen => chosen.Difficulty.Points));
         if (history == 1)
             Assert.Contains(day.Slurs, chosen => chosen.Reason.StartsWith("Due", StringComparison.Ordinal));
-        Assert.Contains(day.Slurs, chosen => chosen.Reason.StartsWith("The stretch", StringComparison.Ordinal) || chosen.Reason.StartsWith("Nearly", StringComparison.Ordinal));
+        Assert.Contains(
+            day.Slurs,
+            chosen =>
+                chosen.Reason.StartsWith("The stretch", StringComparison.Ordinal)
+                || chosen.Reason.StartsWith("Nearly", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -80,9 +94,13 @@ public sealed class SlurDayTests
     [Fact]
     public void The_map_says_how_sure_it_is_and_where_the_wall_is()
     {
-        var map = SlurMap.Of(Player(LearningStage.Pieces), [
-            .. Enumerable.Range(0, 10).Select(i => new SlurMap.Change("0", 3, 4, i < 8, Now)),
-            .. Enumerable.Range(0, 8).Select(i => new SlurMap.Change("0", 4, 5, false, Now))]);
+        var map = SlurMap.Of(
+            Player(LearningStage.Pieces),
+            [
+                .. Enumerable.Range(0, 10).Select(i => new SlurMap.Change("0", 3, 4, i < 8, Now)),
+                .. Enumerable.Range(0, 8).Select(i => new SlurMap.Change("0", 4, 5, false, Now)),
+            ]
+        );
         var pair = map.Places.First(place => place is { Setting: "0", Low: 3 });
         Assert.Equal((10, 8), (pair.Tried, pair.Clean));
         Assert.Equal(0.541, pair.Between.Least, 0.001);

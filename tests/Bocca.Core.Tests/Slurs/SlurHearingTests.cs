@@ -10,7 +10,16 @@ namespace Bocca.Core.Tests.Slurs;
 /// <summary>Slurs played by the practice player's lips, heard change by change.</summary>
 public sealed class SlurHearingTests
 {
-    private static (HeardSlur Heard, TakeVerdict Verdict, AskedSlur Asked) Hear(string id, string shape, int first, string[]? misses = null, bool tongued = false, int tube = 0, int seed = 3, LearningStage stage = LearningStage.FirstNotes)
+    private static (HeardSlur Heard, TakeVerdict Verdict, AskedSlur Asked) Hear(
+        string id,
+        string shape,
+        int first,
+        string[]? misses = null,
+        bool tongued = false,
+        int tube = 0,
+        int seed = 3,
+        LearningStage stage = LearningStage.FirstNotes
+    )
     {
         var instrument = Catalogue.Get(id);
         var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
@@ -22,7 +31,11 @@ public sealed class SlurHearingTests
             played = [.. played.Select(note => note with { SlurredToNext = false, Share = note.SlurredToNext ? 0.92 : note.Share })];
         var sound = SimulatedPlayer.PlayRow(instrument, played, asked.Tempo, how.Faults, seed).Sound;
         var heard = HeardSlur.Hear(sound, asked);
-        return (heard, SlurJudge.Judge(heard, asked, JudgedPupil.Unknown with { Approach = Approach.Of(ApproachPreset.MouthpieceFirst) }, sheet[1]), asked);
+        return (
+            heard,
+            SlurJudge.Judge(heard, asked, JudgedPupil.Unknown with { Approach = Approach.Of(ApproachPreset.MouthpieceFirst) }, sheet[1]),
+            asked
+        );
     }
 
     [Theory]
@@ -37,7 +50,10 @@ public sealed class SlurHearingTests
         var (heard, verdict, asked) = Hear(id, shape, first);
         Assert.Equal(asked.Slur.Notes.Count - 1, heard.Changes.Count);
         Assert.True(verdict.Outcome == TakeOutcome.Passed, verdict.Summary + string.Join("; ", heard.Changes));
-        Assert.Equal(asked.Slur.Notes.Zip(asked.Slur.Notes.Skip(1)).Select(pair => pair.Second.Partial > pair.First.Partial), heard.Changes.Select(change => change.Up));
+        Assert.Equal(
+            asked.Slur.Notes.Zip(asked.Slur.Notes.Skip(1)).Select(pair => pair.Second.Partial > pair.First.Partial),
+            heard.Changes.Select(change => change.Up)
+        );
         Assert.All(heard.Changes, change => Assert.False(change.Tongued));
         Assert.Equal(NextPlace.Slurs, verdict.Next.Place);
         Assert.Contains("Go on", verdict.Next.Cue, StringComparison.Ordinal);
@@ -86,7 +102,15 @@ public sealed class SlurHearingTests
         var other = RowPlan.Even(MeantNote.Row(instrument, instrument.Readings[0], "C4 D4 E4 D4 C4 D4 E4"), 80, 1);
         var sound = SimulatedPlayer.PlayRow(instrument, PlayedNote.Row(other, player, new RowCharacter("x", "x", [], [])), 80, [], 3).Sound;
         var heard = HeardSlur.Hear(new Core.Sound.MonoSound(sound.Samples, sound.SampleRate), asked);
-        var verdict = SlurJudge.Judge(heard, asked, JudgedPupil.Unknown with { Approach = Approach.Of(ApproachPreset.MouthpieceFirst) }, null);
+        var verdict = SlurJudge.Judge(
+            heard,
+            asked,
+            JudgedPupil.Unknown with
+            {
+                Approach = Approach.Of(ApproachPreset.MouthpieceFirst),
+            },
+            null
+        );
         Assert.Equal(TakeOutcome.CannotTell, verdict.Outcome);
         Assert.Contains("another", verdict.Summary, StringComparison.OrdinalIgnoreCase);
     }
@@ -103,8 +127,18 @@ public sealed class SlurHearingTests
     {
         var instrument = Catalogue.Get("trumpet-bb");
         var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Second, Approach.Of(ApproachPreset.MouthpieceFirst));
-        var asked = new AskedSlur(SlurWriter.Sheet(player, SlurShape.Get("pair"), 3).Slurs[0], 80, 1, new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second);
-        var heard = HeardSlur.Hear(new Core.Sound.MonoSound([.. Enumerable.Range(0, 44100 * 4).Select(i => 0.001f * (float)Math.Sin(i * 12.9898))], 44100), asked, 0);
+        var asked = new AskedSlur(
+            SlurWriter.Sheet(player, SlurShape.Get("pair"), 3).Slurs[0],
+            80,
+            1,
+            new PlayerSituation(instrument, instrument.Readings[0]),
+            LearningStage.Second
+        );
+        var heard = HeardSlur.Hear(
+            new Core.Sound.MonoSound([.. Enumerable.Range(0, 44100 * 4).Select(i => 0.001f * (float)Math.Sin(i * 12.9898))], 44100),
+            asked,
+            0
+        );
         Assert.Equal(TakeOutcome.CannotTell, SlurJudge.Judge(heard, asked, JudgedPupil.Unknown, null).Outcome);
     }
 }

@@ -19,23 +19,32 @@ public sealed class SlurWriterTests
     public void Every_slur_stays_on_one_tube_and_inside_the_range_and_every_note_is_one_the_finder_gives()
     {
         foreach (var instrument in Catalogue.All)
-            foreach (var stage in Enum.GetValues<LearningStage>())
-            {
-                var player = Player(instrument.Id, stage);
-                var slurs = SlurWriter.All(player).ToList();
-                Assert.NotEmpty(slurs);
-                Assert.All(slurs, slur =>
+        foreach (var stage in Enum.GetValues<LearningStage>())
+        {
+            var player = Player(instrument.Id, stage);
+            var slurs = SlurWriter.All(player).ToList();
+            Assert.NotEmpty(slurs);
+            Assert.All(
+                slurs,
+                slur =>
                 {
                     Assert.True(slur.Shape.Neighbours || slur.Notes.Select(note => note.Tube.Setting).Distinct().Count() == 1, slur.Text);
-                    Assert.All(slur.Notes, note =>
-                    {
-                        Assert.True(player.Range.Holds(note.Sounding), $"{instrument.Id} {slur.Text}");
-                        Assert.Contains(FingeringFinder.Find(instrument, player.Reading, note.Written, player.Weights, player.Hand), way => way.Setting == note.Tube.Setting && way.Partial == note.Partial);
-                        Assert.Equal(note.Sounding.Midi, player.Reading.ToSounding(note.Written).Midi);
-                    });
-                });
-                Assert.Equal(slurs.Count, slurs.Select(slur => (slur.Id, slur.Text)).Distinct().Count());
-            }
+                    Assert.All(
+                        slur.Notes,
+                        note =>
+                        {
+                            Assert.True(player.Range.Holds(note.Sounding), $"{instrument.Id} {slur.Text}");
+                            Assert.Contains(
+                                FingeringFinder.Find(instrument, player.Reading, note.Written, player.Weights, player.Hand),
+                                way => way.Setting == note.Tube.Setting && way.Partial == note.Partial
+                            );
+                            Assert.Equal(note.Sounding.Midi, player.Reading.ToSounding(note.Written).Midi);
+                        }
+                    );
+                }
+            );
+            Assert.Equal(slurs.Count, slurs.Select(slur => (slur.Id, slur.Text)).Distinct().Count());
+        }
     }
 
     // Computed: neighbours by semitones from a note down to the floor of the instrument.
@@ -68,7 +77,13 @@ public sealed class SlurWriterTests
     public void The_fourth_valve_goes_by_the_approach()
     {
         var euphonium = Catalogue.Get("euphonium-4v");
-        string[] Settings(ApproachPreset preset) => [.. SlurPlayer.Of(euphonium, euphonium.Readings[0], LearningStage.Pieces, Approach.Of(preset)).Tubes().Select(tube => tube.Setting.ToString())];
+        string[] Settings(ApproachPreset preset) =>
+            [
+                .. SlurPlayer
+                    .Of(euphonium, euphonium.Readings[0], LearningStage.Pieces, Approach.Of(preset))
+                    .Tubes()
+                    .Select(tube => tube.Setting.ToString()),
+            ];
         Assert.Equal(["0", "2", "1", "1-2", "2-3", "4", "2-4"], Settings(ApproachPreset.MouthpieceFirst));
         Assert.Equal(["0", "2", "1", "1-2", "2-3", "1-3", "1-2-3"], Settings(ApproachPreset.AirFirst));
     }
@@ -87,8 +102,16 @@ public sealed class SlurWriterTests
         var slur = SlurWriter.Sheet(Player("trumpet-bb"), SlurShape.Get("five-note"), 3).Slurs[0];
         Assert.Equal(["ah", "ee", "ah", "ah", "ah"], slur.Notes.Select(note => note.Vowel));
         var trumpet = Catalogue.Get("trumpet-bb");
-        Assert.All(SlurWriter.All(SlurPlayer.Of(trumpet, trumpet.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.AirFirst))), each => Assert.All(each.Notes, note => Assert.Equal("", note.Vowel)));
-        var own = SlurPlayer.Of(trumpet, trumpet.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst).With("slur.vowels", "c"));
+        Assert.All(
+            SlurWriter.All(SlurPlayer.Of(trumpet, trumpet.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.AirFirst))),
+            each => Assert.All(each.Notes, note => Assert.Equal("", note.Vowel))
+        );
+        var own = SlurPlayer.Of(
+            trumpet,
+            trumpet.Readings[0],
+            LearningStage.Pieces,
+            Approach.Of(ApproachPreset.MouthpieceFirst).With("slur.vowels", "c")
+        );
         Assert.All(SlurWriter.All(own), each => Assert.All(each.Notes, note => Assert.Equal("____", note.Vowel)));
     }
 
@@ -99,7 +122,15 @@ public sealed class SlurWriterTests
         var one = player with { Range = new PlayingRange(Pitch.Parse("F4"), Pitch.Parse("F4")) };
         Assert.Empty(SlurWriter.All(one));
         Assert.Contains("above the range", SlurWriter.Sheet(one, SlurShape.Get("pair"), 3).StoppedBecause, StringComparison.Ordinal);
-        Assert.Contains("No tube is taught", Assert.Throws<ArgumentException>(() => SlurWriter.Sheet(player with { Taught = new HashSet<Setting>() }, SlurShape.Get("pair"), 3)).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "No tube is taught",
+            Assert
+                .Throws<ArgumentException>(() =>
+                    SlurWriter.Sheet(player with { Taught = new HashSet<Setting>() }, SlurShape.Get("pair"), 3)
+                )
+                .Message,
+            StringComparison.Ordinal
+        );
         Assert.Throws<ArgumentException>(() => SlurWriter.Sheet(player, SlurShape.Get("neighbours"), 3));
         var stops = SlurWriter.Sheet(player with { Range = player.Range with { Lowest = Pitch.Parse("Eb4") } }, SlurShape.Get("pair"), 3);
         Assert.Equal(3, stops.Slurs.Count);
@@ -108,15 +139,53 @@ public sealed class SlurWriterTests
 
     [Fact]
     public void Difficulty_grows_with_each_of_its_parts() =>
-        Gen.Select(Gen.Int[1, 12], Gen.Int[2, 9], Gen.Int[0, 3], Gen.Int[-5, 12], Gen.Int[40, 160]).SelectMany(a => Gen.Select(Gen.Double[0, 1], Gen.Int[0, 6]).Select(b => (a, b))).Sample((a, b) =>
-        {
-            double Points(int widest = 0, int notes = 0, int skipped = 0, int above = 0, bool down = false, int tempo = 0, bool crowded = false, double breath = 0, int place = 0) =>
-                SlurDifficulty.Of(a.Item1 + widest, a.Item2 + notes, a.Item3 + skipped, a.Item4 + above, down, a.Item5 + tempo, crowded, b.Item1 + breath, b.Item2 + place).Points;
-            var plain = Points();
-            Assert.All(
-                (double[])[Points(widest: 1), Points(notes: 1), Points(skipped: 1), Points(above: 1), Points(down: true), Points(tempo: 10), Points(crowded: true), Points(breath: 0.2), Points(place: 1)],
-                harder => Assert.True(harder >= plain));
-        });
+        Gen.Select(Gen.Int[1, 12], Gen.Int[2, 9], Gen.Int[0, 3], Gen.Int[-5, 12], Gen.Int[40, 160])
+            .SelectMany(a => Gen.Select(Gen.Double[0, 1], Gen.Int[0, 6]).Select(b => (a, b)))
+            .Sample(
+                (a, b) =>
+                {
+                    double Points(
+                        int widest = 0,
+                        int notes = 0,
+                        int skipped = 0,
+                        int above = 0,
+                        bool down = false,
+                        int tempo = 0,
+                        bool crowded = false,
+                        double breath = 0,
+                        int place = 0
+                    ) =>
+                        SlurDifficulty
+                            .Of(
+                                a.Item1 + widest,
+                                a.Item2 + notes,
+                                a.Item3 + skipped,
+                                a.Item4 + above,
+                                down,
+                                a.Item5 + tempo,
+                                crowded,
+                                b.Item1 + breath,
+                                b.Item2 + place
+                            )
+                            .Points;
+                    var plain = Points();
+                    Assert.All(
+                        (double[])
+                            [
+                                Points(widest: 1),
+                                Points(notes: 1),
+                                Points(skipped: 1),
+                                Points(above: 1),
+                                Points(down: true),
+                                Points(tempo: 10),
+                                Points(crowded: true),
+                                Points(breath: 0.2),
+                                Points(place: 1),
+                            ],
+                        harder => Assert.True(harder >= plain)
+                    );
+                }
+            );
 
     // The order in which slurs are introduced (common practice): two neighbours mid-range up, down, to and fro; three; five with
     // the one below; each tube after the open one; then wider, then faster.
@@ -125,8 +194,27 @@ public sealed class SlurWriterTests
     {
         var player = Player("trumpet-bb") with { BreathSeconds = 20 };
         double Of(string shape, int first, int tube = 0, double tempo = 60) =>
-            SlurDifficulty.Of(SlurWriter.OnTube(player, SlurShape.Get(shape), player.Tubes()[tube]).First(slur => slur.Notes[0].Partial == first), player, tempo).Points;
-        double[] met = [Of("pair-up", 3), Of("pair-down", 4), Of("pair", 3), Of("three", 3), Of("five-note", 3), Of("five-note", 3, 1), Of("five-note", 3, 2), Of("five-note", 3, 4), Of("five-note", 3, 6), Of("arpeggio", 3), Of("arpeggio", 3, 0, 100)];
+            SlurDifficulty
+                .Of(
+                    SlurWriter.OnTube(player, SlurShape.Get(shape), player.Tubes()[tube]).First(slur => slur.Notes[0].Partial == first),
+                    player,
+                    tempo
+                )
+                .Points;
+        double[] met =
+        [
+            Of("pair-up", 3),
+            Of("pair-down", 4),
+            Of("pair", 3),
+            Of("three", 3),
+            Of("five-note", 3),
+            Of("five-note", 3, 1),
+            Of("five-note", 3, 2),
+            Of("five-note", 3, 4),
+            Of("five-note", 3, 6),
+            Of("arpeggio", 3),
+            Of("arpeggio", 3, 0, 100),
+        ];
         Assert.Equal(met.Order(), met);
         Assert.All(met.Zip(met.Skip(5)), pair => Assert.True(pair.Second > pair.First));
     }
@@ -135,12 +223,16 @@ public sealed class SlurWriterTests
     public void A_concert_slur_is_everybodys_where_a_tube_has_it()
     {
         var model = SlurWriter.Sheet(Player("trumpet-bb"), SlurShape.Get("pair"), 3).Slurs[0];
-        ClassSlur For(string id) => ClassSlur.Of(new ClassMember(id, Catalogue.Get(id), Catalogue.Get(id).Readings[0], LearningStage.Pieces), Player(id), model);
+        ClassSlur For(string id) =>
+            ClassSlur.Of(new ClassMember(id, Catalogue.Get(id), Catalogue.Get(id).Readings[0], LearningStage.Pieces), Player(id), model);
         foreach (var id in new[] { "trombone", "euphonium-3v", "tuba-bb-3v", "tuba-eb-3v", "horn-double" })
         {
             var own = For(id);
             Assert.True(own.Slur is not null, $"{id}: {own.WhyNot}");
-            Assert.All(own.Slur.Notes.Zip(model.Notes), pair => Assert.Equal(0, (pair.First.Sounding.Midi - pair.Second.Sounding.Midi) % 12));
+            Assert.All(
+                own.Slur.Notes.Zip(model.Notes),
+                pair => Assert.Equal(0, (pair.First.Sounding.Midi - pair.Second.Sounding.Midi) % 12)
+            );
         }
 
         // Computed: no tube of an F horn has F and B flat as neighbours inside its range.

@@ -25,7 +25,16 @@ public sealed class DisturbanceTests
     [InlineData(60)]
     [InlineData(100)]
     public void Mains_hum(double hertz) =>
-        Expect(DisturbanceKind.Hum, Made((t, random) => (0.05 * Math.Sin(2 * Math.PI * hertz * t)) + (0.02 * Math.Sin(4 * Math.PI * hertz * t)) + (0.01 * Math.Sin(6 * Math.PI * hertz * t)) + (0.001 * Noise(random))));
+        Expect(
+            DisturbanceKind.Hum,
+            Made(
+                (t, random) =>
+                    (0.05 * Math.Sin(2 * Math.PI * hertz * t))
+                    + (0.02 * Math.Sin(4 * Math.PI * hertz * t))
+                    + (0.01 * Math.Sin(6 * Math.PI * hertz * t))
+                    + (0.001 * Noise(random))
+            )
+        );
 
     [Fact]
     public void A_clipped_take() => Expect(DisturbanceKind.Clipped, Take([Fault.Parse("clipped=20")]));
@@ -48,27 +57,37 @@ public sealed class DisturbanceTests
     public void Speech(double hertz)
     {
         var phase = 0.0;
-        Expect(DisturbanceKind.Speech, Made((t, random) =>
-        {
-            var syllable = (int)(t / 0.29);
-            var within = (t / 0.29) - syllable;
-            var voice = new Random(syllable);
-            var (start, slide) = (voice.NextDouble() * 6, 2 + (voice.NextDouble() * 3));
-            phase += 2 * Math.PI * hertz * Math.Pow(2, (start - (slide * within)) / 12) / Rate;
-            var loud = within < 0.7 && syllable % 7 != 6 ? Math.Sin(Math.PI * within / 0.7) : 0;
-            return (0.1 * loud * ((Math.Exp(8 * (Math.Cos(phase) - 1)) * 2) - 0.4)) + (0.001 * Noise(random));
-        }));
+        Expect(
+            DisturbanceKind.Speech,
+            Made(
+                (t, random) =>
+                {
+                    var syllable = (int)(t / 0.29);
+                    var within = (t / 0.29) - syllable;
+                    var voice = new Random(syllable);
+                    var (start, slide) = (voice.NextDouble() * 6, 2 + (voice.NextDouble() * 3));
+                    phase += 2 * Math.PI * hertz * Math.Pow(2, (start - (slide * within)) / 12) / Rate;
+                    var loud = within < 0.7 && syllable % 7 != 6 ? Math.Sin(Math.PI * within / 0.7) : 0;
+                    return (0.1 * loud * ((Math.Exp(8 * (Math.Cos(phase) - 1)) * 2) - 0.4)) + (0.001 * Noise(random));
+                }
+            )
+        );
     }
 
     [Fact]
     public void Music_in_the_room()
     {
         int[] tune = [0, 4, 7, 4, 9, 5, 2, 7];
-        Expect(DisturbanceKind.Music, Made((t, random) =>
-        {
-            var hertz = 220 * Math.Pow(2, tune[(int)(t / 0.5) % tune.Length] / 12.0);
-            return (0.1 * Math.Sin(2 * Math.PI * hertz * t)) + (0.04 * Math.Sin(4 * Math.PI * hertz * t)) + (0.001 * Noise(random));
-        }));
+        Expect(
+            DisturbanceKind.Music,
+            Made(
+                (t, random) =>
+                {
+                    var hertz = 220 * Math.Pow(2, tune[(int)(t / 0.5) % tune.Length] / 12.0);
+                    return (0.1 * Math.Sin(2 * Math.PI * hertz * t)) + (0.04 * Math.Sin(4 * Math.PI * hertz * t)) + (0.001 * Noise(random));
+                }
+            )
+        );
     }
 
     [Theory]
@@ -85,7 +104,12 @@ public sealed class DisturbanceTests
 
     private static void Expect(DisturbanceKind kind, MonoSound sound)
     {
-        var found = Disturbance.Find(sound, PitchTrack.Of(sound), [.. Drill.Plan.Cues.Select(cue => (cue + 4.5, cue + 7.5))], voiceAsked: false);
+        var found = Disturbance.Find(
+            sound,
+            PitchTrack.Of(sound),
+            [.. Drill.Plan.Cues.Select(cue => (cue + 4.5, cue + 7.5))],
+            voiceAsked: false
+        );
         Assert.Equal(kind, found?.Kind);
         var verdict = Hear(sound with { CueSeconds = Drill.Plan.Cues });
         Assert.Equal(TakeOutcome.CannotTell, verdict.Outcome);
@@ -94,9 +118,12 @@ public sealed class DisturbanceTests
     }
 
     private static TakeVerdict Hear(MonoSound sound) =>
-        TakeListener.Hear(sound, new AskedTake(Drill, Drill.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes), JudgedPupil.Unknown).Verdict;
+        TakeListener
+            .Hear(sound, new AskedTake(Drill, Drill.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes), JudgedPupil.Unknown)
+            .Verdict;
 
-    private static MonoSound Take(IReadOnlyList<Fault> faults) => SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, Drill.Plan, faults, 4).Sound;
+    private static MonoSound Take(IReadOnlyList<Fault> faults) =>
+        SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, Drill.Plan, faults, 4).Sound;
 
     private static MonoSound Made(Func<double, Random, double> sample)
     {
@@ -124,6 +151,9 @@ public sealed class DisturbanceTests
                 samples[start + i] = (float)bins[i].Real;
         }
 
-        return sound with { Samples = samples };
+        return sound with
+        {
+            Samples = samples,
+        };
     }
 }

@@ -3,7 +3,9 @@ using Bocca.Core.Sound;
 
 namespace Bocca.Core.Tests.Sound;
 
-/// <summary>Made sounds whose joints are known to the sample: where one tone gives way to another, and what two of them together look like.</summary>
+/// <summary>
+/// Made sounds whose joints are known to the sample: where one tone gives way to another, and what two of them together look like.
+/// </summary>
 public sealed class PeriodBreakTests
 {
     private const int Rate = 44100;
@@ -48,8 +50,14 @@ public sealed class PeriodBreakTests
         var slipped = PitchTrack.Of(sound);
         Assert.Contains(slipped.Frames, frame => frame.Voiced && frame.FrequencyHz < 150);
         var mended = PitchSlips.Mended(sound, slipped);
-        Assert.All(mended.Frames.Where(frame => frame.Voiced && frame.TimeSeconds is > 0.05 and < 1.15), frame =>
-            Assert.True(Math.Min(Math.Abs(Tuning.Cents(466.2, frame.FrequencyHz)), Math.Abs(Tuning.Cents(349.6, frame.FrequencyHz))) < 60, $"{frame}"));
+        Assert.All(
+            mended.Frames.Where(frame => frame.Voiced && frame.TimeSeconds is > 0.05 and < 1.15),
+            frame =>
+                Assert.True(
+                    Math.Min(Math.Abs(Tuning.Cents(466.2, frame.FrequencyHz)), Math.Abs(Tuning.Cents(349.6, frame.FrequencyHz))) < 60,
+                    $"{frame}"
+                )
+        );
     }
 
     [Fact]
@@ -73,7 +81,9 @@ public sealed class PeriodBreakTests
                 var (since, left) = ((i - (tone.From * Rate)) / Rate, ((tone.To * Rate) - i) / Rate);
                 phase += 2 * Math.PI * tone.Hertz * Math.Pow(2, tone.Drift * since / 1200) / Rate;
                 for (var harmonic = 1; harmonic <= 10; harmonic++)
-                    samples[i] += (float)(0.1 / harmonic * Math.Min(1, Math.Min(since, left) / 0.003) * Math.Sin((harmonic * phase) + harmonic));
+                    samples[i] += (float)(
+                        0.1 / harmonic * Math.Min(1, Math.Min(since, left) / 0.003) * Math.Sin((harmonic * phase) + harmonic)
+                    );
             }
         }
 

@@ -35,18 +35,21 @@ public sealed class PitchTrackerTests
     }
 
     [Fact]
-    public void A_stream_gives_the_frames_of_the_whole_file() => Gen.Select(Gen.Int[1, 4000], Gen.OneOfConst(8000, 44100, 48000)).Sample(
-        (block, rate) =>
-        {
-            var sound = Tone(150, rate, 0.6);
-            var streamed = new List<PitchFrame>();
-            var tracker = new PitchTracker(rate);
-            for (var at = 0; at < sound.Samples.Length; at += block)
-                tracker.Push(sound.Samples.AsSpan(at, Math.Min(block, sound.Samples.Length - at)), streamed);
-            tracker.Finish(streamed);
-            Assert.Equal(PitchTrack.Of(sound).Frames, streamed);
-        },
-        iter: 20);
+    public void A_stream_gives_the_frames_of_the_whole_file() =>
+        Gen.Select(Gen.Int[1, 4000], Gen.OneOfConst(8000, 44100, 48000))
+            .Sample(
+                (block, rate) =>
+                {
+                    var sound = Tone(150, rate, 0.6);
+                    var streamed = new List<PitchFrame>();
+                    var tracker = new PitchTracker(rate);
+                    for (var at = 0; at < sound.Samples.Length; at += block)
+                        tracker.Push(sound.Samples.AsSpan(at, Math.Min(block, sound.Samples.Length - at)), streamed);
+                    tracker.Finish(streamed);
+                    Assert.Equal(PitchTrack.Of(sound).Frames, streamed);
+                },
+                iter: 20
+            );
 
     [Fact]
     public void A_frame_comes_every_hundredth_of_a_second_and_knows_its_centre()
@@ -60,7 +63,10 @@ public sealed class PitchTrackerTests
     public void Breath_noise_and_silence_are_not_voiced()
     {
         var random = new Random(5);
-        var noise = new MonoSound([.. Enumerable.Range(0, 44100).Select(i => i < 22050 ? 0 : (float)(random.NextDouble() - 0.5) * 0.2f)], 44100);
+        var noise = new MonoSound(
+            [.. Enumerable.Range(0, 44100).Select(i => i < 22050 ? 0 : (float)(random.NextDouble() - 0.5) * 0.2f)],
+            44100
+        );
         var frames = PitchTrack.Of(noise).Frames;
         Assert.InRange(frames.Count(frame => frame.Voiced), 0, 2);
         Assert.All(frames.Take(45), frame => Assert.True(frame.LevelDb <= -100));
@@ -78,7 +84,12 @@ public sealed class PitchTrackerTests
             samples[i] = (float)(0.3 * (Math.Sin(phase) + (0.5 * Math.Sin(2 * phase)) + (0.3 * Math.Sin(3 * phase))));
         }
 
-        var errors = PitchTrack.Of(new MonoSound(samples, Rate)).Frames.Skip(10).SkipLast(10).Select(frame => Math.Abs(Tuning.Cents(At(frame.TimeSeconds), frame.FrequencyHz))).ToList();
+        var errors = PitchTrack
+            .Of(new MonoSound(samples, Rate))
+            .Frames.Skip(10)
+            .SkipLast(10)
+            .Select(frame => Math.Abs(Tuning.Cents(At(frame.TimeSeconds), frame.FrequencyHz)))
+            .ToList();
         Assert.InRange(errors.Median(), 0, 1);
         Assert.InRange(errors.Max(), 0, 10);
         static double At(double seconds) => 150 * Math.Pow(2, seconds);
@@ -97,12 +108,30 @@ public sealed class PitchTrackerTests
     [InlineData(44100, 10, 1200)]
     [InlineData(44100, 300, 200)]
     public void Refuses_what_it_cannot_follow(int rate, double lowest, double highest) =>
-        Assert.Throws<ArgumentOutOfRangeException>(() => new PitchTracker(rate, new PitchTrackerSettings { LowestHz = lowest, HighestHz = highest }));
+        Assert.Throws<ArgumentOutOfRangeException>(() =>
+            new PitchTracker(rate, new PitchTrackerSettings { LowestHz = lowest, HighestHz = highest })
+        );
 
     internal static MonoSound Tone(double hertz, int rate, double seconds, double[]? harmonics = null)
     {
         harmonics ??= [0.3, 0.2, 0.15, 0.1, 0.05];
-        return new MonoSound([.. Enumerable.Range(0, (int)(seconds * rate)).Select(i => (float)harmonics.Select((strength, h) =>
-            (h + 1) * hertz < rate / 2.0 ? strength * Math.Sin((2 * Math.PI * (h + 1) * hertz * i / rate) + h) : 0).Sum())], rate);
+        return new MonoSound(
+            [
+                .. Enumerable
+                    .Range(0, (int)(seconds * rate))
+                    .Select(i =>
+                        (float)
+                            harmonics
+                                .Select(
+                                    (strength, h) =>
+                                        (h + 1) * hertz < rate / 2.0
+                                            ? strength * Math.Sin((2 * Math.PI * (h + 1) * hertz * i / rate) + h)
+                                            : 0
+                                )
+                                .Sum()
+                    ),
+            ],
+            rate
+        );
     }
 }

@@ -26,30 +26,32 @@ public sealed class WavFileTests
     [InlineData(3, 32)]
     public void Reads_every_coding_and_averages_two_channels(int coding, int bits)
     {
-        byte[] Half(int sign) => (coding, bits) switch
-        {
-            (3, _) => BitConverter.GetBytes(sign * 0.5f),
-            (_, 8) => [(byte)(128 + (sign * 64))],
-            (_, 16) => BitConverter.GetBytes((short)(sign * 16384)),
-            (_, 24) => BitConverter.GetBytes(sign * 4194304)[..3],
-            _ => BitConverter.GetBytes(sign * 1073741824),
-        };
+        byte[] Half(int sign) =>
+            (coding, bits) switch
+            {
+                (3, _) => BitConverter.GetBytes(sign * 0.5f),
+                (_, 8) => [(byte)(128 + (sign * 64))],
+                (_, 16) => BitConverter.GetBytes((short)(sign * 16384)),
+                (_, 24) => BitConverter.GetBytes(sign * 4194304)[..3],
+                _ => BitConverter.GetBytes(sign * 1073741824),
+            };
         var read = WavFile.Read(Wav(coding, 2, 44100, bits, [.. Half(1), .. Half(1), .. Half(-1), .. Half(1)]), "b.wav");
         Assert.Equal([0.5f, 0f], read.Samples, (a, b) => Math.Abs(a - b) < 1e-6);
     }
 
-    public static TheoryData<string, byte[]> Bad => new()
-    {
-        { "empty", [] },
-        { "not a WAV", "This is no sound at all, however long it goes on."u8.ToArray() },
-        { "96 channels", Wav(1, 96, 44100, 16, new byte[192]) },
-        { "samples a second", Wav(1, 1, 4000, 16, new byte[200]) },
-        { "coding 2", Wav(2, 1, 44100, 16, new byte[200]) },
-        { "without any sound", Wav(1, 1, 44100, 16, []) },
-        { "cut short", Wav(1, 1, 44100, 16, new byte[200])[..100] },
-        { "contradicts itself", Patched(32, 7) },
-        { "minutes long", Wav(1, 1, 8000, 8, new byte[8000 * 660]) },
-    };
+    public static TheoryData<string, byte[]> Bad =>
+        new()
+        {
+            { "empty", [] },
+            { "not a WAV", "This is no sound at all, however long it goes on."u8.ToArray() },
+            { "96 channels", Wav(1, 96, 44100, 16, new byte[192]) },
+            { "samples a second", Wav(1, 1, 4000, 16, new byte[200]) },
+            { "coding 2", Wav(2, 1, 44100, 16, new byte[200]) },
+            { "without any sound", Wav(1, 1, 44100, 16, []) },
+            { "cut short", Wav(1, 1, 44100, 16, new byte[200])[..100] },
+            { "contradicts itself", Patched(32, 7) },
+            { "minutes long", Wav(1, 1, 8000, 8, new byte[8000 * 660]) },
+        };
 
     [Theory]
     [MemberData(nameof(Bad), DisableDiscoveryEnumeration = true)]
@@ -73,20 +75,23 @@ public sealed class WavFileTests
     public void No_damage_does_more_than_be_refused()
     {
         var whole = Wav(1, 1, 44100, 16, new byte[400]);
-        Gen.Select(Gen.Int[0, whole.Length - 1], Gen.Byte, Gen.Int[0, whole.Length]).Sample((at, value, length) =>
-        {
-            var damaged = whole[..length];
-            if (at < length)
-                damaged[at] = value;
-            try
-            {
-                Assert.NotEmpty(WavFile.Read(damaged, "x.wav").Samples);
-            }
-            catch (InvalidDataException refused)
-            {
-                Assert.StartsWith("x.wav: ", refused.Message);
-            }
-        });
+        Gen.Select(Gen.Int[0, whole.Length - 1], Gen.Byte, Gen.Int[0, whole.Length])
+            .Sample(
+                (at, value, length) =>
+                {
+                    var damaged = whole[..length];
+                    if (at < length)
+                        damaged[at] = value;
+                    try
+                    {
+                        Assert.NotEmpty(WavFile.Read(damaged, "x.wav").Samples);
+                    }
+                    catch (InvalidDataException refused)
+                    {
+                        Assert.StartsWith("x.wav: ", refused.Message);
+                    }
+                }
+            );
     }
 
     [Fact]
@@ -136,7 +141,11 @@ public sealed class WavFileTests
 
         public override long Length => throw new NotSupportedException();
 
-        public override long Position { get => Given; set => throw new NotSupportedException(); }
+        public override long Position
+        {
+            get => Given;
+            set => throw new NotSupportedException();
+        }
 
         public override int Read(byte[] buffer, int offset, int count)
         {
@@ -144,9 +153,7 @@ public sealed class WavFileTests
             return count;
         }
 
-        public override void Flush()
-        {
-        }
+        public override void Flush() { }
 
         public override long Seek(long offset, SeekOrigin origin) => throw new NotSupportedException();
 

@@ -7,7 +7,9 @@ namespace Bocca.Core.Tests.Tone;
 /// <summary>The way of first notes: what each falls to, where a step hides a change of partial, when the next one comes.</summary>
 public class FirstNotePathTests
 {
-    /// <summary>C to D on a trumpet, B flat to C on the bass clef instruments are changes of partial (computed; common practice on early sheets).</summary>
+    /// <summary>
+    /// C to D on a trumpet, B flat to C on the bass clef instruments are changes of partial (computed; common practice on early sheets).
+    /// </summary>
     [Theory]
     [InlineData("trumpet-bb", "D4", "G3", "G4", true)]
     [InlineData("trumpet-bb", "E4", "A3", "A4", false)]
@@ -31,20 +33,25 @@ public class FirstNotePathTests
         Assert.Equal("C4", Path("trumpet-bb", three).Next!.Note.Written.ToString());
         Assert.Equal("D4", Path("trumpet-bb", [.. three, new("C4", true)]).Next!.Note.Written.ToString());
         // What was known can be lost again.
-        Assert.Equal("C4", Path("trumpet-bb", [.. three, new("C4", true), new("C4", false), new("C4", false)]).Next!.Note.Written.ToString());
+        Assert.Equal(
+            "C4",
+            Path("trumpet-bb", [.. three, new("C4", true), new("C4", false), new("C4", false)]).Next!.Note.Written.ToString()
+        );
     }
 
     [Fact]
     public void A_horn_begins_where_the_approach_does()
     {
-        FirstNotePath Under(string option) => FirstNotePath.Of(Player("horn-f"), Approach.Of(ApproachPreset.MouthpieceFirst).With("horn.start", option), []);
+        FirstNotePath Under(string option) =>
+            FirstNotePath.Of(Player("horn-f"), Approach.Of(ApproachPreset.MouthpieceFirst).With("horn.start", option), []);
 
         Assert.Equal("C4", Under("a").Next!.Note.Written.ToString());
         Assert.Equal("F4", Under("b").Next!.Note.Written.ToString());
         Assert.Equal("A3", Under("c").Next!.Note.Written.ToString());
     }
 
-    private static FirstNotePath Path(string id, FirstTry[] tries) => FirstNotePath.Of(Player(id), Approach.Of(ApproachPreset.MouthpieceFirst), tries);
+    private static FirstNotePath Path(string id, FirstTry[] tries) =>
+        FirstNotePath.Of(Player(id), Approach.Of(ApproachPreset.MouthpieceFirst), tries);
 
     private static PlayerSituation Player(string id) => new(Catalogue.Get(id), Catalogue.Get(id).Readings[0]);
 }

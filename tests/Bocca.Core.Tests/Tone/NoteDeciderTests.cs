@@ -5,7 +5,9 @@ using CsCheck;
 
 namespace Bocca.Core.Tests.Tone;
 
-/// <summary>What came of a note, against worked examples (computed from the harmonic series and added lengths) and facts of the trade.</summary>
+/// <summary>
+/// What came of a note, against worked examples (computed from the harmonic series and added lengths) and facts of the trade.
+/// </summary>
 public class NoteDeciderTests
 {
     /// <summary>Worked examples of the trade: asked, its setting, what sounded and how many cents from that note, and what it is.</summary>
@@ -87,18 +89,26 @@ public class NoteDeciderTests
 
     /// <summary>1-2-3 lies 54 cents sharp by itself; the slide or the lips bring it down, and all between is right.</summary>
     [Fact]
-    public void What_is_in_tune_is_never_a_miss() => Gen.Select(Gen.Int[0, Catalogue.All.Count - 1], Gen.Int[0, 200], Gen.Double[0, 1]).Sample((which, note, share) =>
-    {
-        var player = Player(Catalogue.All[which].Id);
-        var chart = Bocca.Core.Fingering.FingeringChart.Of(player.Instrument, player.Reading);
-        var meant = MeantNote.Of(player.Instrument, player.Reading, chart[note % chart.Count].Written);
-        var own = Tuning.Cents(player.Tuning.Frequency(meant.Sounding), player.Hertz(meant.Tube, meant.Partial));
+    public void What_is_in_tune_is_never_a_miss() =>
+        Gen.Select(Gen.Int[0, Catalogue.All.Count - 1], Gen.Int[0, 200], Gen.Double[0, 1])
+            .Sample(
+                (which, note, share) =>
+                {
+                    var player = Player(Catalogue.All[which].Id);
+                    var chart = Bocca.Core.Fingering.FingeringChart.Of(player.Instrument, player.Reading);
+                    var meant = MeantNote.Of(player.Instrument, player.Reading, chart[note % chart.Count].Written);
+                    var own = Tuning.Cents(player.Tuning.Frequency(meant.Sounding), player.Hertz(meant.Tube, meant.Partial));
 
-        var judged = NoteDecider.Decide(meant, player.Tuning.Frequency(meant.Sounding) * Math.Pow(2, own * share / 1200), player);
+                    var judged = NoteDecider.Decide(
+                        meant,
+                        player.Tuning.Frequency(meant.Sounding) * Math.Pow(2, own * share / 1200),
+                        player
+                    );
 
-        Assert.Equal(NoteOutcome.Right, judged.Outcome);
-        Assert.Equal(own * share, judged.Cents!.Value, 3);
-    });
+                    Assert.Equal(NoteOutcome.Right, judged.Outcome);
+                    Assert.Equal(own * share, judged.Cents!.Value, 3);
+                }
+            );
 
     /// <summary>The neighbours on the tube are what lips miss by (common practice): on no instrument are they taken for the hand.</summary>
     [Fact]
@@ -110,8 +120,14 @@ public class NoteDeciderTests
             foreach (var first in instrument.FirstNotes)
             {
                 var meant = MeantNote.Of(instrument, player.Reading, player.Reading.ToWritten(first));
-                Assert.Equal(NoteOutcome.PartialHigh, NoteDecider.Decide(meant, player.Hertz(meant.Tube, meant.Partial + 1), player).Outcome);
-                Assert.Equal(NoteOutcome.PartialLow, NoteDecider.Decide(meant, player.Hertz(meant.Tube, meant.Partial - 1), player).Outcome);
+                Assert.Equal(
+                    NoteOutcome.PartialHigh,
+                    NoteDecider.Decide(meant, player.Hertz(meant.Tube, meant.Partial + 1), player).Outcome
+                );
+                Assert.Equal(
+                    NoteOutcome.PartialLow,
+                    NoteDecider.Decide(meant, player.Hertz(meant.Tube, meant.Partial - 1), player).Outcome
+                );
             }
         }
     }
@@ -126,9 +142,16 @@ public class NoteDeciderTests
         foreach (var instrument in Catalogue.All)
         {
             var (player, random) = (Player(instrument.Id), new Random(1));
-            var notes = Bocca.Core.Fingering.FingeringChart.Of(instrument, player.Reading).Select(note => MeantNote.Of(instrument, player.Reading, note.Written)).ToList();
+            var notes = Bocca
+                .Core.Fingering.FingeringChart.Of(instrument, player.Reading)
+                .Select(note => MeantNote.Of(instrument, player.Reading, note.Written))
+                .ToList();
             var (called, right, close) = (0, 0, 0);
-            foreach (var (note, by) in notes.SelectMany(note => Enumerable.Range(-1, 3).SelectMany(miss => Enumerable.Repeat((note, miss), 10))).Where(played => played.note.Partial + played.miss >= 1))
+            foreach (
+                var (note, by) in notes
+                    .SelectMany(note => Enumerable.Range(-1, 3).SelectMany(miss => Enumerable.Repeat((note, miss), 10)))
+                    .Where(played => played.note.Partial + played.miss >= 1)
+            )
             {
                 var heard = player.Hertz(note.Tube, note.Partial + by) * Math.Pow(2, 25 * ((2 * random.NextDouble()) - 1) / 1200);
                 var judged = NoteDecider.Decide(note, heard, player);
@@ -139,10 +162,24 @@ public class NoteDeciderTests
                 }
 
                 called++;
-                right += judged.Outcome == (by switch { -1 => NoteOutcome.PartialLow, 0 => NoteOutcome.Right, _ => NoteOutcome.PartialHigh }) ? 1 : 0;
+                right +=
+                    judged.Outcome
+                    == (
+                        by switch
+                        {
+                            -1 => NoteOutcome.PartialLow,
+                            0 => NoteOutcome.Right,
+                            _ => NoteOutcome.PartialHigh,
+                        }
+                    )
+                        ? 1
+                        : 0;
             }
 
-            Assert.True(right >= (instrument.Family == "horn" ? 0.93 : 0.97) * called, $"{instrument.Id}: {right} of {called} right, {close} too close to call.");
+            Assert.True(
+                right >= (instrument.Family == "horn" ? 0.93 : 0.97) * called,
+                $"{instrument.Id}: {right} of {called} right, {close} too close to call."
+            );
             Assert.True(close < 0.15 * (called + close), $"{instrument.Id}: {close} of {called + close} too close to call.");
         }
     }
@@ -190,10 +227,15 @@ public class NoteDeciderTests
     private static JudgedNote Judge(string id, string asked, string setting, string sounded, double cents)
     {
         var player = Player(id);
-        return NoteDecider.Decide(MeantNote.Row(player.Instrument, player.Reading, asked, setting)[0], Hertz(player, sounded, cents), player);
+        return NoteDecider.Decide(
+            MeantNote.Row(player.Instrument, player.Reading, asked, setting)[0],
+            Hertz(player, sounded, cents),
+            player
+        );
     }
 
     private static PlayerSituation Player(string id) => new(Catalogue.Get(id), Catalogue.Get(id).Readings[0]);
 
-    private static double Hertz(PlayerSituation player, string written, double cents) => player.Tuning.Frequency(player.Reading.ToSounding(Pitch.Parse(written))) * Math.Pow(2, cents / 1200);
+    private static double Hertz(PlayerSituation player, string written, double cents) =>
+        player.Tuning.Frequency(player.Reading.ToSounding(Pitch.Parse(written))) * Math.Pow(2, cents / 1200);
 }

@@ -69,15 +69,26 @@ public class RowListenerTests
     {
         var player = Player("euphonium-4v-comp");
         var meant = MeantNote.Row(player.Instrument, player.Reading, "Bb2 Bb2 Bb2 Bb2 F3 F3 F3 F3");
-        var take = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(meant, player, 2, share, []), 120, [new Fault(FaultKind.ClosedEnd, 1)], 1);
+        var take = SimulatedPlayer.PlayRow(
+            player.Instrument,
+            PlayedNote.Row(meant, player, 2, share, []),
+            120,
+            [new Fault(FaultKind.ClosedEnd, 1)],
+            1
+        );
         // What really sounded: the lips take a moment to speak.
-        var played = take.Tones.Zip(take.Tones.Skip(1)).Average(pair => (pair.First.EndSeconds - pair.First.StartSeconds) / (pair.Second.StartSeconds - pair.First.StartSeconds));
+        var played = take
+            .Tones.Zip(take.Tones.Skip(1))
+            .Average(pair => (pair.First.EndSeconds - pair.First.StartSeconds) / (pair.Second.StartSeconds - pair.First.StartSeconds));
 
         var row = RowListener.Hear(take.Sound, new AskedRow(RowPlan.Even(meant, 120, 2, share), player, LearningStage.FirstNotes));
 
         Assert.All(row.Notes, note => Assert.Equal(NoteOutcome.Right, note.Judged.Outcome));
         Assert.InRange(RowArticulation.Of(row).Duty!.Value, played - 0.05, played + 0.05);
-        Assert.All(row.Notes.Zip(take.Tones), pair => Assert.InRange(pair.First.Sound!.StartSeconds - pair.Second.BegunSeconds, -0.015, 0.015));
+        Assert.All(
+            row.Notes.Zip(take.Tones),
+            pair => Assert.InRange(pair.First.Sound!.StartSeconds - pair.Second.BegunSeconds, -0.015, 0.015)
+        );
     }
 
     [Fact]
@@ -94,7 +105,15 @@ public class RowListenerTests
     public void Closed_endings_are_a_matter_of_the_approach()
     {
         var (row, asked) = Hear("trumpet-bb", "C4 C4 C4 C4", share: 0.6, faults: ["closed-end=1"]);
-        TakeVerdict Under(string option) => RowJudge.Judge(row, asked, JudgedPupil.Unknown with { Approach = Approach.Of(ApproachPreset.MouthpieceFirst).With("note.end", option) });
+        TakeVerdict Under(string option) =>
+            RowJudge.Judge(
+                row,
+                asked,
+                JudgedPupil.Unknown with
+                {
+                    Approach = Approach.Of(ApproachPreset.MouthpieceFirst).With("note.end", option),
+                }
+            );
 
         Assert.Contains(Under("a").Findings, finding => finding.Symptom.Id == "cutOff");
         Assert.DoesNotContain(Under("b").Findings, finding => finding.Symptom.Id == "cutOff");
@@ -105,7 +124,10 @@ public class RowListenerTests
     {
         var (row, _) = Hear("trumpet-bb", "C4 D4 E4 F4", faults: ["silent=1@2"]);
 
-        Assert.Equal([NoteOutcome.Right, NoteOutcome.NoTone, NoteOutcome.Right, NoteOutcome.Right], row.Notes.Select(note => note.Judged.Outcome));
+        Assert.Equal(
+            [NoteOutcome.Right, NoteOutcome.NoTone, NoteOutcome.Right, NoteOutcome.Right],
+            row.Notes.Select(note => note.Judged.Outcome)
+        );
     }
 
     [Fact]
@@ -137,21 +159,46 @@ public class RowListenerTests
         var played = MeantNote.Row(player.Instrument, player.Reading, "C4 D4 E4");
         var sound = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(played, player, 2, 1, []), 120, [], 1).Sound;
 
-        var row = RowListener.Hear(sound, new AskedRow(RowPlan.Even(MeantNote.Row(player.Instrument, player.Reading, "C4 D4 E4 F4 G4"), 120, 2), player, LearningStage.FirstNotes) { UsesMarks = false });
+        var row = RowListener.Hear(
+            sound,
+            new AskedRow(
+                RowPlan.Even(MeantNote.Row(player.Instrument, player.Reading, "C4 D4 E4 F4 G4"), 120, 2),
+                player,
+                LearningStage.FirstNotes
+            )
+            {
+                UsesMarks = false,
+            }
+        );
 
         Assert.Equal(RowDoubtKind.TooShort, row.Doubt?.Kind);
-        Assert.Equal([NoteOutcome.Right, NoteOutcome.Right, NoteOutcome.Right, NoteOutcome.NoTone, NoteOutcome.NoTone], row.Notes.Select(note => note.Judged.Outcome));
+        Assert.Equal(
+            [NoteOutcome.Right, NoteOutcome.Right, NoteOutcome.Right, NoteOutcome.NoTone, NoteOutcome.NoTone],
+            row.Notes.Select(note => note.Judged.Outcome)
+        );
     }
 
     [Fact]
     public void Two_players_at_once_are_not_judged()
     {
         var player = Player("trumpet-bb");
-        MonoSound Play(string notes, int seed) => SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(MeantNote.Row(player.Instrument, player.Reading, notes), player, 4, 1, []), 120, [], seed).Sound;
+        MonoSound Play(string notes, int seed) =>
+            SimulatedPlayer
+                .PlayRow(
+                    player.Instrument,
+                    PlayedNote.Row(MeantNote.Row(player.Instrument, player.Reading, notes), player, 4, 1, []),
+                    120,
+                    [],
+                    seed
+                )
+                .Sound;
         var (one, other) = (Play("C4 C4", 1), Play("E4 E4", 2));
         var both = new MonoSound([.. one.Samples.Zip(other.Samples, (a, b) => a + b)], one.SampleRate);
 
-        var row = RowListener.Hear(both, new AskedRow(RowPlan.Even(MeantNote.Row(player.Instrument, player.Reading, "C4 C4"), 120, 4), player, LearningStage.FirstNotes));
+        var row = RowListener.Hear(
+            both,
+            new AskedRow(RowPlan.Even(MeantNote.Row(player.Instrument, player.Reading, "C4 C4"), 120, 4), player, LearningStage.FirstNotes)
+        );
 
         Assert.Equal(RowDoubtKind.TwoPlayers, row.Doubt?.Kind);
     }
@@ -160,11 +207,22 @@ public class RowListenerTests
     public void A_passport_measured_from_open_notes_is_where_they_lie()
     {
         var trumpet = Catalogue.Get("trumpet-bb");
-        var offsets = new Dictionary<int, double> { [2] = 8, [3] = 12, [4] = 10, [5] = -6, [6] = 14 };
+        var offsets = new Dictionary<int, double>
+        {
+            [2] = 8,
+            [3] = 12,
+            [4] = 10,
+            [5] = -6,
+            [6] = 14,
+        };
         var made = new Passport(offsets);
         var open = trumpet.Tubes[0];
 
-        var passport = Passport.Measured(trumpet, Core.Music.Tuning.Standard, offsets.Keys.Select(partial => made.Frequency(trumpet, open, partial, Core.Music.Tuning.Standard)));
+        var passport = Passport.Measured(
+            trumpet,
+            Core.Music.Tuning.Standard,
+            offsets.Keys.Select(partial => made.Frequency(trumpet, open, partial, Core.Music.Tuning.Standard))
+        );
 
         Assert.All(offsets, offset => Assert.Equal(offset.Value, passport.PartialCents[offset.Key], 6));
         Assert.Equal(10, passport.LiesCents, 6);
@@ -177,15 +235,26 @@ public class RowListenerTests
     {
         var player = Player("trumpet-bb");
         var meant = MeantNote.Row(player.Instrument, player.Reading, "C4 C4 C4");
-        var sound = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(meant, player, 2, 1, [RowMiss.Parse("partial=1")]), 120, [], 1).Sound;
+        var sound = SimulatedPlayer
+            .PlayRow(player.Instrument, PlayedNote.Row(meant, player, 2, 1, [RowMiss.Parse("partial=1")]), 120, [], 1)
+            .Sound;
 
-        var row = RowListener.Hear(sound, new AskedRow(RowPlan.Even(meant, 120, 2), player, LearningStage.FirstNotes) { IgnoresPitch = true });
+        var row = RowListener.Hear(
+            sound,
+            new AskedRow(RowPlan.Even(meant, 120, 2), player, LearningStage.FirstNotes) { IgnoresPitch = true }
+        );
 
         Assert.All(row.Notes, note => Assert.Equal(NoteOutcome.Right, note.Judged.Outcome));
         Assert.Null(row.Doubt);
     }
 
-    private static (HeardRow Row, AskedRow Asked) Hear(string id, string notes, string[]? misses = null, string[]? faults = null, double share = 1)
+    private static (HeardRow Row, AskedRow Asked) Hear(
+        string id,
+        string notes,
+        string[]? misses = null,
+        string[]? faults = null,
+        double share = 1
+    )
     {
         var player = Player(id);
         var meant = MeantNote.Row(player.Instrument, player.Reading, notes);

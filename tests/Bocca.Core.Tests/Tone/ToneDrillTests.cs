@@ -13,15 +13,15 @@ public class ToneDrillTests
     public void Every_drill_is_laid_out_for_every_instrument_and_approach()
     {
         foreach (var instrument in Catalogue.All)
-            foreach (var preset in Enum.GetValues<ApproachPreset>())
-                foreach (var drill in ToneDrill.All)
-                {
-                    var player = new PlayerSituation(instrument, instrument.Readings[0]);
-                    var plan = drill.Plan(player, Approach.Of(preset), drill.Tempo);
-                    Assert.True(plan.TotalSeconds < 180, $"{drill.Id} lasts {plan.TotalSeconds} s.");
-                    Assert.Equal(plan.Notes.Count, plan.Phrases.Sum(phrase => phrase.End - phrase.First));
-                    Assert.Contains(ToneDrill.All, easier => easier.Id == drill.Easier);
-                }
+        foreach (var preset in Enum.GetValues<ApproachPreset>())
+        foreach (var drill in ToneDrill.All)
+        {
+            var player = new PlayerSituation(instrument, instrument.Readings[0]);
+            var plan = drill.Plan(player, Approach.Of(preset), drill.Tempo);
+            Assert.True(plan.TotalSeconds < 180, $"{drill.Id} lasts {plan.TotalSeconds} s.");
+            Assert.Equal(plan.Notes.Count, plan.Phrases.Sum(phrase => phrase.End - phrase.First));
+            Assert.Contains(ToneDrill.All, easier => easier.Id == drill.Easier);
+        }
     }
 
     [Fact]
@@ -31,7 +31,11 @@ public class ToneDrillTests
 
         Assert.Equal("only while it goes well", upward.Asked);
         Assert.Contains("is not clean yet", upward.Heard, StringComparison.Ordinal);
-        Assert.Contains("clean up to E4", Drill("joined-repeats", [], []).Asked.Single(aim => aim.What == "upward").Heard, StringComparison.Ordinal);
+        Assert.Contains(
+            "clean up to E4",
+            Drill("joined-repeats", [], []).Asked.Single(aim => aim.What == "upward").Heard,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -39,7 +43,11 @@ public class ToneDrillTests
     {
         var verdict = Drill("three-ways", [], ["airy=14@7,8,9"]);
 
-        Assert.Contains("no difference beyond the spread", verdict.Asked.Single(aim => aim.What == "second way").Heard, StringComparison.Ordinal);
+        Assert.Contains(
+            "no difference beyond the spread",
+            verdict.Asked.Single(aim => aim.What == "second way").Heard,
+            StringComparison.Ordinal
+        );
         Assert.Contains("airier", verdict.Asked.Single(aim => aim.What == "third way").Heard, StringComparison.Ordinal);
     }
 
@@ -49,7 +57,11 @@ public class ToneDrillTests
         var verdict = Drill("first-sound", ["partial=1@2,4"], [], approach: ApproachPreset.AirFirst);
 
         Assert.Equal(TakeOutcome.Passed, verdict.Outcome);
-        Assert.Contains("partial 2 3 times, partial 3 twice", verdict.Asked.Single(aim => aim.What == "which came").Heard, StringComparison.Ordinal);
+        Assert.Contains(
+            "partial 2 3 times, partial 3 twice",
+            verdict.Asked.Single(aim => aim.What == "which came").Heard,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -67,7 +79,9 @@ public class ToneDrillTests
     public void A_long_note_with_holes_in_it_is_one_note()
     {
         var player = Player("trombone");
-        var plan = ToneDrill.Get("what-came").Plan(player, Approach.Of(ApproachPreset.MouthpieceFirst), 80, MeantNote.Row(player.Instrument, player.Reading, "C3"));
+        var plan = ToneDrill
+            .Get("what-came")
+            .Plan(player, Approach.Of(ApproachPreset.MouthpieceFirst), 80, MeantNote.Row(player.Instrument, player.Reading, "C3"));
         var how = new RowCharacter("holes", "", [], [new Fault(FaultKind.Break, 120)]);
         var sound = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), 80, how.Faults, 1).Sound;
 
@@ -93,7 +107,9 @@ public class ToneDrillTests
     [InlineData(null, "E4 F4 G4")]
     public void Patterns_are_made_of_the_notes_learnt_last(int? learnt, string notes)
     {
-        var plan = ToneDrill.Get("patterns").Plan(Player("trumpet-bb") with { Learnt = learnt }, Approach.Of(ApproachPreset.MouthpieceFirst), 72);
+        var plan = ToneDrill
+            .Get("patterns")
+            .Plan(Player("trumpet-bb") with { Learnt = learnt }, Approach.Of(ApproachPreset.MouthpieceFirst), 72);
 
         Assert.Equal(notes, string.Join(' ', plan.Meant.Take(3).Select(note => note.Written)));
         Assert.Equal(3, plan.Phrases.Count);
@@ -115,7 +131,10 @@ public class ToneDrillTests
     {
         var verdict = Drill("slide-glide", [], [], instrument: "trombone");
 
-        Assert.True(verdict.Outcome == TakeOutcome.Passed, $"{verdict}" + string.Join("; ", verdict.Asked) + string.Join("; ", verdict.Findings));
+        Assert.True(
+            verdict.Outcome == TakeOutcome.Passed,
+            $"{verdict}" + string.Join("; ", verdict.Asked) + string.Join("; ", verdict.Findings)
+        );
         Assert.Equal(3, verdict.Asked.Count);
         Assert.All(verdict.Asked, aim => Assert.Matches(@"3\.\d|4\.\d", aim.Heard));
         Assert.Equal(TakeOutcome.Passed, verdict.Outcome);
@@ -130,7 +149,20 @@ public class ToneDrillTests
     [Fact]
     public void A_session_adds_up_tone_and_time()
     {
-        TracedNote Note(double level) => new() { Number = 1, Written = "C4", Setting = "0", Partial = 2, Midi = 58, Outcome = NoteOutcome.Right, Sentence = "", StartSeconds = 1, EndSeconds = 4, LevelDb = level };
+        TracedNote Note(double level) =>
+            new()
+            {
+                Number = 1,
+                Written = "C4",
+                Setting = "0",
+                Partial = 2,
+                Midi = 58,
+                Outcome = NoteOutcome.Right,
+                Sentence = "",
+                StartSeconds = 1,
+                EndSeconds = 4,
+                LevelDb = level,
+            };
         var noon = new DateTime(2026, 3, 2, 12, 0, 0, DateTimeKind.Utc);
         RowTrace Trace(double level) => new(30, [.. Enumerable.Repeat(Note(level), 10)], []);
 
@@ -168,7 +200,14 @@ public class ToneDrillTests
         Assert.NotEqual(TakeOutcome.Passed, missed.Outcome);
     }
 
-    private static TakeVerdict Drill(string id, string[] misses, string[] faults, double share = 1, ApproachPreset approach = ApproachPreset.MouthpieceFirst, string instrument = "trumpet-bb")
+    private static TakeVerdict Drill(
+        string id,
+        string[] misses,
+        string[] faults,
+        double share = 1,
+        ApproachPreset approach = ApproachPreset.MouthpieceFirst,
+        string instrument = "trumpet-bb"
+    )
     {
         var (player, drill) = (Player(instrument), ToneDrill.Get(id));
         var plan = drill.Plan(player, Approach.Of(approach), drill.Tempo);

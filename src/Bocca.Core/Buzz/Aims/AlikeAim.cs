@@ -26,7 +26,13 @@ internal static class AlikeAim
     {
         var longest = spoke.Select(attempt => attempt.SoundingSeconds ?? 0).DefaultIfEmpty(0).Max();
         var least = spoke.Count == 0 ? bands.HoldSeconds : SymptomFinder.Shortest(spoke[0], bands);
-        return new AskedHeard(label, $"{least:0.#} s or more", $"longest {longest:0.0} s", longest >= least, "Take a fuller breath and let it go slowly, on one height.");
+        return new AskedHeard(
+            label,
+            $"{least:0.#} s or more",
+            $"longest {longest:0.0} s",
+            longest >= least,
+            "Take a fuller breath and let it go slowly, on one height."
+        );
     }
 
     private static AskedHeard Tongued(string label, List<AttemptMeasures> spoke, int asked, StageBands bands)
@@ -38,6 +44,7 @@ internal static class AlikeAim
             $"{asked} starts, each there within {bands.TonguedRiseMs:0} ms",
             $"{spoke.Count} starts, {rise:0} ms",
             rise <= bands.TonguedRiseMs && spoke.Count >= 0.8 * asked,
-            "Keep the air going and let only the tip of the tongue touch.");
+            "Keep the air going and let only the tip of the tongue touch."
+        );
     }
 }

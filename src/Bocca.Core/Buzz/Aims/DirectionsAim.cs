@@ -10,7 +10,8 @@ internal static class DirectionsAim
 
     public static IReadOnlyList<AskedHeard> Of(AimedTake take)
     {
-        int right = 0, asked = 0;
+        int right = 0,
+            asked = 0;
         var missed = new List<string>();
         foreach (var attempt in take.Measures.Asked.Where(attempt => attempt.Asked is { IsLevel: false }))
         {
@@ -20,7 +21,10 @@ internal static class DirectionsAim
             {
                 asked++;
                 var step = i < heard.Count ? heard[i] - heard[i - 1] : null;
-                var way = step is not { } by ? 2 : Math.Abs(by) < StaysSemitones ? 0 : Math.Sign(by);
+                var way =
+                    step is not { } by ? 2
+                    : Math.Abs(by) < StaysSemitones ? 0
+                    : Math.Sign(by);
                 if (way == Math.Sign(wanted[i] - wanted[i - 1]))
                     right++;
                 else
@@ -30,6 +34,15 @@ internal static class DirectionsAim
 
         var least = (int)Math.Ceiling(Share * asked);
         var told = missed.Count == 0 ? "" : $"; missed at {string.Join("; ", missed.Take(3))}";
-        return [new AskedHeard("directions", $"{least} of {asked}", $"{right} of {asked}{told}", right >= least, "Show the tune with the hand, high and low, then buzz it.")];
+        return
+        [
+            new AskedHeard(
+                "directions",
+                $"{least} of {asked}",
+                $"{right} of {asked}{told}",
+                right >= least,
+                "Show the tune with the hand, high and low, then buzz it."
+            ),
+        ];
     }
 }

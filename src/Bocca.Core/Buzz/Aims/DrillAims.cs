@@ -24,7 +24,11 @@ internal sealed record AimedTake(AskedTake Asked, TakeMeasures Measures, PitchTr
 
     private double FindMiddle()
     {
-        var middle = Measures.Spoken.Where(attempt => attempt.IsLevel && (attempt.Asked?.Heights[0] ?? 0) == 0).Select(attempt => attempt.MedianHz).OfType<double>().ToList();
+        var middle = Measures
+            .Spoken.Where(attempt => attempt.IsLevel && (attempt.Asked?.Heights[0] ?? 0) == 0)
+            .Select(attempt => attempt.MedianHz)
+            .OfType<double>()
+            .ToList();
         if (middle.Count > 0)
             return middle.Median();
         var brought = Measures.Spoken.Select(Brought).OfType<double>().ToList();
@@ -39,13 +43,19 @@ internal sealed record AimedTake(AskedTake Asked, TakeMeasures Measures, PitchTr
             return null;
         // Over a glide the ends are passed once and the heights between them twice.
         var heights = attempt.Asked?.Heights ?? Practice.Cue.Level;
-        var average = attempt.Asked is { Glides: true } ? heights.Zip(heights.Skip(1), (one, next) => (one + next) / 2).Average() : heights.Average();
+        var average = attempt.Asked is { Glides: true }
+            ? heights.Zip(heights.Skip(1), (one, next) => (one + next) / 2).Average()
+            : heights.Average();
         return frames.Average(frame => Math.Log(frame.FrequencyHz)) - (average * Math.Log(2) / 12);
     }
 
     /// <summary>The voiced frames of a try.</summary>
     public IReadOnlyList<PitchFrame> Frames(AttemptMeasures attempt) =>
-        [.. Track.Frames.Where(frame => frame.Voiced && frame.TimeSeconds >= attempt.StartSeconds && frame.TimeSeconds <= attempt.EndSeconds)];
+        [
+            .. Track.Frames.Where(frame =>
+                frame.Voiced && frame.TimeSeconds >= attempt.StartSeconds && frame.TimeSeconds <= attempt.EndSeconds
+            ),
+        ];
 
     /// <summary>
     /// The pitch of each height of a try in semitones from the middle: the median of the inner part of its share of the
@@ -57,14 +67,17 @@ internal sealed record AimedTake(AskedTake Asked, TakeMeasures Measures, PitchTr
             return [];
         var share = seconds / asked.Heights.Count;
         var plateaus = new List<double?>();
-        for (var i = 0; i < asked.Heights.Count;)
+        for (var i = 0; i < asked.Heights.Count; )
         {
             var end = i + 1;
             while (end < asked.Heights.Count && asked.Heights[end] == asked.Heights[i])
                 end++;
             var (from, to) = (start + (i * share), start + (end * share));
             var inner = 0.2 * (to - from);
-            var heard = Frames(attempt).Where(frame => frame.TimeSeconds >= from + inner && frame.TimeSeconds <= to - inner).Select(frame => frame.FrequencyHz).ToList();
+            var heard = Frames(attempt)
+                .Where(frame => frame.TimeSeconds >= from + inner && frame.TimeSeconds <= to - inner)
+                .Select(frame => frame.FrequencyHz)
+                .ToList();
             plateaus.Add(heard.Count < 5 ? null : Tuning.Cents(MiddleHz, heard.Median()) / 100);
             i = end;
         }

@@ -23,7 +23,15 @@ internal static class GripAim
 
             var steady = heard.Median();
             var most = Math.Max(take.Bands.SteadyCents, Unchanged * (first ?? 0));
-            aims.Add(new AskedHeard(grip.Key, first is null ? $"inside {take.Bands.SteadyCents:0} cents" : "as steady as before", $"{steady:0} cents", steady <= most, "Keep the seal with the air, not with the hand; one finger more for now."));
+            aims.Add(
+                new AskedHeard(
+                    grip.Key,
+                    first is null ? $"inside {take.Bands.SteadyCents:0} cents" : "as steady as before",
+                    $"{steady:0} cents",
+                    steady <= most,
+                    "Keep the seal with the air, not with the hand; one finger more for now."
+                )
+            );
             first ??= steady;
         }
 

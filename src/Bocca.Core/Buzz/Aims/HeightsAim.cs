@@ -10,27 +10,59 @@ internal static class HeightsAim
     {
         var aims = new List<AskedHeard>();
         var least = take.Bands.SeparationSemitones;
-        foreach (var (label, sign, cue) in new[] { ("higher", 1, "Think of a smaller, faster stream for the higher one."), ("lower", -1, "Let the jaw and the corners give a little for the lower one.") })
+        foreach (
+            var (label, sign, cue) in new[]
+            {
+                ("higher", 1, "Think of a smaller, faster stream for the higher one."),
+                ("lower", -1, "Let the jaw and the corners give a little for the lower one."),
+            }
+        )
         {
-            var heights = take.Labelled(label).Select(attempt => attempt.MedianHz).OfType<double>().Select(hertz => Tuning.Cents(take.MiddleHz, hertz) / 100).ToList();
+            var heights = take.Labelled(label)
+                .Select(attempt => attempt.MedianHz)
+                .OfType<double>()
+                .Select(hertz => Tuning.Cents(take.MiddleHz, hertz) / 100)
+                .ToList();
             if (heights.Count == 0)
                 aims.Add(new AskedHeard(label, Asked(least), "nothing sounded", false, cue));
             else
-                aims.Add(new AskedHeard(label, Asked(least), $"{Math.Abs(heights.Median()):0.0} semitones {(heights.Median() >= 0 ? "above" : "below")}", sign * heights.Median() >= least, cue));
+                aims.Add(
+                    new AskedHeard(
+                        label,
+                        Asked(least),
+                        $"{Math.Abs(heights.Median()):0.0} semitones {(heights.Median() >= 0 ? "above" : "below")}",
+                        sign * heights.Median() >= least,
+                        cue
+                    )
+                );
         }
 
         foreach (var joined in take.Labelled("joined"))
         {
             var heard = take.Frames(joined).Select(frame => Tuning.Cents(take.MiddleHz, frame.FrequencyHz) / 100).ToList();
             var range = heard.Count < 10 ? 0 : heard.Percentile(98) - heard.Percentile(2);
-            aims.Add(new AskedHeard("joined in one breath", $"{2 * least:0} semitones or more, no hole", $"{range:0.0} semitones, {Holes(joined.Breaks)}", range >= 2 * least && joined.Breaks == 0, "Slide slowly from place to place and keep the air moving."));
+            aims.Add(
+                new AskedHeard(
+                    "joined in one breath",
+                    $"{2 * least:0} semitones or more, no hole",
+                    $"{range:0.0} semitones, {Holes(joined.Breaks)}",
+                    range >= 2 * least && joined.Breaks == 0,
+                    "Slide slowly from place to place and keep the air moving."
+                )
+            );
         }
 
         return aims;
     }
 
     /// <summary>Holes in words.</summary>
-    internal static string Holes(int count) => count switch { 0 => "no hole", 1 => "one hole", _ => $"{count} holes" };
+    internal static string Holes(int count) =>
+        count switch
+        {
+            0 => "no hole",
+            1 => "one hole",
+            _ => $"{count} holes",
+        };
 
     private static string Asked(double least) => least > 0 ? $"{least:0} semitones or more from the middle" : "apart from the middle";
 }

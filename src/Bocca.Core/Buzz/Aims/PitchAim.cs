@@ -12,17 +12,28 @@ internal static class PitchAim
     public static AskedHeard? Of(TakeMeasures take, StageBands bands, JudgedPupil pupil)
     {
         var own = pupil.Approach["match.pitch"];
-        var heights = take.Spoken.Where(attempt => attempt.IsLevel && (attempt.Asked?.Heights[0] ?? 0) == 0).Select(attempt => attempt.MedianHz).OfType<double>().ToList();
+        var heights = take
+            .Spoken.Where(attempt => attempt.IsLevel && (attempt.Asked?.Heights[0] ?? 0) == 0)
+            .Select(attempt => attempt.MedianHz)
+            .OfType<double>()
+            .ToList();
         if (own == "b" || pupil.HeldAgainstHz is not { } model || heights.Count == 0)
             return null;
         var heard = heights.Median();
         var cents = Tuning.Cents(model, heard);
         var octaves = (int)Math.Round(cents / 1200);
         var off = cents - (1200 * octaves);
-        var where = octaves == 0 ? "" : $", {Math.Abs(octaves)} octave{(Math.Abs(octaves) == 1 ? "" : "s")} {(octaves < 0 ? "lower" : "higher")}";
+        var where =
+            octaves == 0 ? "" : $", {Math.Abs(octaves)} octave{(Math.Abs(octaves) == 1 ? "" : "s")} {(octaves < 0 ? "lower" : "higher")}";
         var told = $"{heard:0} Hz, {off:+0;-0;0} cents{where}";
         return own == "a"
-            ? new AskedHeard("pitch", $"the model's {model:0} Hz, {bands.PitchCents:0} cents either way", told, Math.Abs(off) <= bands.PitchCents, "Sing or hum the model's note, then buzz that.")
+            ? new AskedHeard(
+                "pitch",
+                $"the model's {model:0} Hz, {bands.PitchCents:0} cents either way",
+                told,
+                Math.Abs(off) <= bands.PitchCents,
+                "Sing or hum the model's note, then buzz that."
+            )
             : new AskedHeard("pitch", $"your last, {model:0} Hz", told, null);
     }
 }

@@ -7,12 +7,33 @@ internal static class ReferenceAim
     {
         var scale = OwnScale.From(take.Measures);
         if (scale is null)
-            return [new AskedHeard("samples", "two of each", "not all sounded", false, "Play all six: two too tight, two as good as you can, two too open.")];
+            return
+            [
+                new AskedHeard(
+                    "samples",
+                    "two of each",
+                    "not all sounded",
+                    false,
+                    "Play all six: two too tight, two as good as you can, two too open."
+                ),
+            ];
         return
         [
-            new AskedHeard("too tight", "apart from centred", scale.Tight.Against(scale.Centred), scale.TellsTight, "Make the tight ones tighter than you ever would."),
+            new AskedHeard(
+                "too tight",
+                "apart from centred",
+                scale.Tight.Against(scale.Centred),
+                scale.TellsTight,
+                "Make the tight ones tighter than you ever would."
+            ),
             new AskedHeard("centred", "as good as it gets", scale.Centred.ToString(), null),
-            new AskedHeard("too open", "apart from centred", scale.Open.Against(scale.Centred), scale.TellsOpen, "Make the open ones so open that they nearly stop."),
+            new AskedHeard(
+                "too open",
+                "apart from centred",
+                scale.Open.Against(scale.Centred),
+                scale.TellsOpen,
+                "Make the open ones so open that they nearly stop."
+            ),
         ];
     }
 }

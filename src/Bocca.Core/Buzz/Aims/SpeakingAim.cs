@@ -12,9 +12,27 @@ internal static class SpeakingAim
     {
         var airs = take.Measures.Spoken.Select(attempt => attempt.AirBeforeToneMs).OfType<double>().ToList();
         if (airs.Count < 3)
-            return [new AskedHeard("air before tone", "shorter each time", $"only {airs.Count} tries spoke", false, "Air first, as much as you like, then bring the lips together slowly.")];
+            return
+            [
+                new AskedHeard(
+                    "air before tone",
+                    "shorter each time",
+                    $"only {airs.Count} tries spoke",
+                    false,
+                    "Air first, as much as you like, then bring the lips together slowly."
+                ),
+            ];
         var early = airs.Take(2).Mean();
         var late = airs.TakeLast(2).Mean();
-        return [new AskedHeard("air before tone", "shorter each time", $"{early:0} ms at first, {late:0} ms at the end", late <= Sooner * early || late <= take.Bands.AirBeforeToneMs, "Begin with the lips a little nearer than last time.")];
+        return
+        [
+            new AskedHeard(
+                "air before tone",
+                "shorter each time",
+                $"{early:0} ms at first, {late:0} ms at the end",
+                late <= Sooner * early || late <= take.Bands.AirBeforeToneMs,
+                "Begin with the lips a little nearer than last time."
+            ),
+        ];
     }
 }

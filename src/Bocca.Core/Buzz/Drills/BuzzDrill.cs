@@ -55,7 +55,8 @@ public sealed record DrillSet(
     bool AsLongAsItLasts = false,
     bool Tongued = false,
     bool Voice = false,
-    SoundStage? PlayedOn = null);
+    SoundStage? PlayedOn = null
+);
 
 /// <summary>How often a day a drill is meant to come round.</summary>
 /// <param name="ADay">Rounds a day.</param>
@@ -89,7 +90,8 @@ public sealed record BuzzDrill(
     DrillRounds? Rounds = null,
     bool FromConcertBb = false,
     IReadOnlyList<string>? Allows = null,
-    string Played = "")
+    string Played = ""
+)
 {
     private static readonly Lazy<IReadOnlyList<BuzzDrill>> Shipped = new(() => EmbeddedData.Read<List<BuzzDrill>>("drills.json"));
 
@@ -108,7 +110,8 @@ public sealed record BuzzDrill(
 
     /// <summary>The drill with this id.</summary>
     /// <exception cref="ArgumentException">There is none; the message names those there are.</exception>
-    public static BuzzDrill Get(string id) => All.FirstOrDefault(drill => drill.Id == id)
+    public static BuzzDrill Get(string id) =>
+        All.FirstOrDefault(drill => drill.Id == id)
         ?? throw new ArgumentException($"'{id}' is not a drill Bocca knows; it knows {string.Join(", ", All.Select(drill => drill.Id))}.");
 
     private IEnumerable<Cue> Tries()
@@ -119,7 +122,13 @@ public sealed record BuzzDrill(
             for (var time = 0; time < set.Times; time++)
             {
                 IReadOnlyList<double> heights = [.. (set.Heights ?? Cue.Level).Select(height => height + (time * set.Step))];
-                yield return new Cue(beat, set.SoundBeats, set.RestBeats, set.Label, heights, set.Glides) { AsLongAsItLasts = set.AsLongAsItLasts, Tongued = set.Tongued, Voice = set.Voice, On = set.PlayedOn };
+                yield return new Cue(beat, set.SoundBeats, set.RestBeats, set.Label, heights, set.Glides)
+                {
+                    AsLongAsItLasts = set.AsLongAsItLasts,
+                    Tongued = set.Tongued,
+                    Voice = set.Voice,
+                    On = set.PlayedOn,
+                };
                 beat += set.SoundBeats + set.RestBeats;
             }
         }

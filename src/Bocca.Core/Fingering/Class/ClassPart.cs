@@ -25,12 +25,13 @@ public sealed record ClassMember(string Name, Instrument Instrument, Reading Rea
 public static class LearnersRange
 {
     /// <summary>The range of a stage; lips and mouthpiece have first notes ahead of them.</summary>
-    public static PlayingRange Of(Instrument instrument, LearningStage stage) => stage switch
-    {
-        < LearningStage.Second => PlayingRange.OfFirstNotes(instrument),
-        LearningStage.Second => PlayingRange.OfSecondStage(instrument),
-        _ => PlayingRange.Whole(instrument),
-    };
+    public static PlayingRange Of(Instrument instrument, LearningStage stage) =>
+        stage switch
+        {
+            < LearningStage.Second => PlayingRange.OfFirstNotes(instrument),
+            LearningStage.Second => PlayingRange.OfSecondStage(instrument),
+            _ => PlayingRange.Whole(instrument),
+        };
 }
 
 /// <summary>A note of a class part.</summary>
@@ -61,7 +62,11 @@ public sealed record ClassPart(ClassMember Member, IReadOnlyList<ClassNote> Note
     }
 
     /// <summary>The part as it is called out, such as <c>written G4, valves 1-3</c>.</summary>
-    public string Called => string.Join("; ", Notes.Select(note => note.Way is { } way && note.WhyNot is null ? $"{note.Written} {way.Setting}" : $"{note.Written} rests"));
+    public string Called =>
+        string.Join(
+            "; ",
+            Notes.Select(note => note.Way is { } way && note.WhyNot is null ? $"{note.Written} {way.Setting}" : $"{note.Written} rests")
+        );
 
     /// <summary>
     /// The line in the octave that lies best for a player: the one in which most notes can be played, and of those the one

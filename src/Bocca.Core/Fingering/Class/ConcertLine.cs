@@ -42,7 +42,8 @@ public sealed record ConcertLine(string Words, IReadOnlyList<Pitch> Notes)
     public const int MostNotes = 64;
 
     private static readonly Interval[] Major = [new(0, 0), new(1, 2), new(2, 4), new(3, 5), new(4, 7), new(5, 9), new(6, 11), new(7, 12)];
-    private static readonly int[] FiveUpAndBack = [0, 1, 2, 3, 4, 3, 2, 1, 0], ChordUpAndBack = [0, 2, 4, 7, 4, 2, 0];
+    private static readonly int[] FiveUpAndBack = [0, 1, 2, 3, 4, 3, 2, 1, 0],
+        ChordUpAndBack = [0, 2, 4, 7, 4, 2, 0];
 
     /// <summary>A line of a shape from a concert note.</summary>
     /// <param name="shape">The shape.</param>
@@ -60,8 +61,20 @@ public sealed record ConcertLine(string Words, IReadOnlyList<Pitch> Notes)
         return shape switch
         {
             ConcertShape.LongNote => new ConcertLine($"A long concert {from}.", [start]),
-            ConcertShape.SemitonesDown => new ConcertLine($"From concert {from} down by semitones, {count} notes.", [.. Enumerable.Range(0, count).Select(i => i == 0 ? start : Pitch.FromMidi(start.Midi - i))]) { IsChromatic = true },
-            ConcertShape.SemitonesUp => new ConcertLine($"From concert {from} up by semitones, {count} notes.", [.. Enumerable.Range(0, count).Select(i => i == 0 ? start : Pitch.FromMidi(start.Midi + i))]) { IsChromatic = true },
+            ConcertShape.SemitonesDown => new ConcertLine(
+                $"From concert {from} down by semitones, {count} notes.",
+                [.. Enumerable.Range(0, count).Select(i => i == 0 ? start : Pitch.FromMidi(start.Midi - i))]
+            )
+            {
+                IsChromatic = true,
+            },
+            ConcertShape.SemitonesUp => new ConcertLine(
+                $"From concert {from} up by semitones, {count} notes.",
+                [.. Enumerable.Range(0, count).Select(i => i == 0 ? start : Pitch.FromMidi(start.Midi + i))]
+            )
+            {
+                IsChromatic = true,
+            },
             ConcertShape.FiveNotes => new ConcertLine($"Five notes up and back, from concert {from}.", [.. FiveUpAndBack.Select(Degree)]),
             ConcertShape.MajorScale => new ConcertLine($"Concert {from} major scale.", [.. Enumerable.Range(0, 8).Select(Degree)]),
             ConcertShape.Arpeggio => new ConcertLine($"Concert {from} major chord, up and back.", [.. ChordUpAndBack.Select(Degree)]),
@@ -69,22 +82,37 @@ public sealed record ConcertLine(string Words, IReadOnlyList<Pitch> Notes)
         };
     }
 
-    /// <summary>Reads notes of one's own: concert names, apart by spaces; one without an octave lies nearest to the one before it.</summary>
+    /// <summary>
+    /// Reads notes of one's own: concert names, apart by spaces; one without an octave lies nearest to the one before it.
+    /// </summary>
     /// <exception cref="ArgumentException">One is no note, or there are none or too many.</exception>
     public static ConcertLine Parse(string text)
     {
         var names = text.Split((char[])[' ', ',', '\n', '\r', '\t'], StringSplitOptions.RemoveEmptyEntries);
         if (names.Length is 0 or > MostNotes)
-            throw new ArgumentException(names.Length == 0 ? "Write the concert notes, apart by spaces, such as Bb C D." : $"A line has at most {MostNotes} notes; this one has {names.Length}.");
+            throw new ArgumentException(
+                names.Length == 0
+                    ? "Write the concert notes, apart by spaces, such as Bb C D."
+                    : $"A line has at most {MostNotes} notes; this one has {names.Length}."
+            );
         var notes = new List<Pitch>();
         foreach (var name in names)
         {
             if (Pitch.TryParse(name, out var full))
                 notes.Add(full);
             else if (Pitch.TryParse($"{name}4", out var bare))
-                notes.Add(notes.Count == 0 ? bare : Enumerable.Range(1, 7).Select(octave => bare with { Octave = octave }).MinBy(each => Math.Abs(each.Midi - notes[^1].Midi)));
+                notes.Add(
+                    notes.Count == 0
+                        ? bare
+                        : Enumerable
+                            .Range(1, 7)
+                            .Select(octave => bare with { Octave = octave })
+                            .MinBy(each => Math.Abs(each.Midi - notes[^1].Midi))
+                );
             else
-                throw new ArgumentException($"'{name}' is not a concert note: write a letter, # or b, and the octave if it matters, such as Bb or F3.");
+                throw new ArgumentException(
+                    $"'{name}' is not a concert note: write a letter, # or b, and the octave if it matters, such as Bb or F3."
+                );
         }
 
         return new ConcertLine($"Concert {string.Join(' ', names)}.", notes);

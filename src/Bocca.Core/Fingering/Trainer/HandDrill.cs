@@ -45,11 +45,20 @@ public sealed record HandDrill(string Id, string Name, string Ask, HandTask Task
 
     /// <summary>The drill with this id.</summary>
     /// <exception cref="ArgumentException">There is none; the message names those there are.</exception>
-    public static HandDrill Get(string id) => All.FirstOrDefault(drill => drill.Id == id)
-        ?? throw new ArgumentException($"'{id}' is not a drill for the hand; there are {string.Join(", ", All.Select(drill => drill.Id))}.");
+    public static HandDrill Get(string id) =>
+        All.FirstOrDefault(drill => drill.Id == id)
+        ?? throw new ArgumentException(
+            $"'{id}' is not a drill for the hand; there are {string.Join(", ", All.Select(drill => drill.Id))}."
+        );
 
     /// <summary>How many centimetres a slide may be off, or 0 where it goes by positions (ours, editable).</summary>
-    public double WithinCm => Task switch { HandTask.SlideByEye => 2, HandTask.SlideBySound => 1, _ => 0 };
+    public double WithinCm =>
+        Task switch
+        {
+            HandTask.SlideByEye => 2,
+            HandTask.SlideBySound => 1,
+            _ => 0,
+        };
 
     /// <summary>Whether what it asks is kept in the recall schedule.</summary>
     public bool IsRecalled => Task is HandTask.ByNote or HandTask.NameIt;

@@ -20,7 +20,16 @@ public sealed record HandChange(string From, string To, double Seconds, int Time
 /// <param name="Passed">Whether its gate is passed.</param>
 /// <param name="Summary">What was done, in a sentence.</param>
 /// <param name="Next">What to do next, in a sentence.</param>
-public sealed record HandOutcome(int Right, int Asked, double TotalSeconds, double MedianSeconds, IReadOnlyList<HandChange> Weakest, bool Passed, string Summary, string Next)
+public sealed record HandOutcome(
+    int Right,
+    int Asked,
+    double TotalSeconds,
+    double MedianSeconds,
+    IReadOnlyList<HandChange> Weakest,
+    bool Passed,
+    string Summary,
+    string Next
+)
 {
     /// <summary>The gate of the settings in order: seven in so many seconds (common practice).</summary>
     public const double SecondsForSeven = 20;
@@ -29,7 +38,8 @@ public sealed record HandOutcome(int Right, int Asked, double TotalSeconds, doub
     private const double EnoughShare = 0.9;
 
     /// <summary>An answer so many times slower than usual is a hard one, so much faster an easy one (ours, editable).</summary>
-    private const double HardTimes = 1.8, EasyTimes = 0.6;
+    private const double HardTimes = 1.8,
+        EasyTimes = 0.6;
 
     private const int MostWeak = 4;
 
@@ -38,24 +48,44 @@ public sealed record HandOutcome(int Right, int Asked, double TotalSeconds, doub
     {
         var (right, total) = (marks.Count(mark => mark.Right), marks.Sum(mark => mark.Seconds));
         var median = Median(marks.Where(mark => mark.Right).Select(mark => mark.Seconds));
-        var weakest = Changes(marks).Where(change => change.Missed > 0 || (median > 0 && change.Seconds > 1.3 * median)).Take(MostWeak).ToList();
+        var weakest = Changes(marks)
+            .Where(change => change.Missed > 0 || (median > 0 && change.Seconds > 1.3 * median))
+            .Take(MostWeak)
+            .ToList();
         var timed = drill.Task is HandTask.InOrder or HandTask.Backward;
         var seven = marks.Count == 0 ? 0 : 7 * total / marks.Count;
         var passed = marks.Count > 0 && (timed ? right == marks.Count && seven <= SecondsForSeven : right >= EnoughShare * marks.Count);
-        var summary = $"{right} of {marks.Count} right, {median:0.0} s each{(timed && marks.Count > 0 ? $"; seven take {seven:0} s" : "")}.";
-        var next = weakest is [var first, ..] ? $"Slowest: {first.From} to {first.To}. {(first.Missed > 0 ? "Say it aloud, set it, look." : "Go that one way back and forth, slowly, four times.")}"
-            : passed ? $"{drill.Name} is safe: go on." : "The same once more.";
+        var summary =
+            $"{right} of {marks.Count} right, {median:0.0} s each{(timed && marks.Count > 0 ? $"; seven take {seven:0} s" : "")}.";
+        var next =
+            weakest is [var first, ..]
+                ? $"Slowest: {first.From} to {first.To}. "
+                    + $"{(first.Missed > 0 ? "Say it aloud, set it, look." : "Go that one way back and forth, slowly, four times.")}"
+            : passed ? $"{drill.Name} is safe: go on."
+            : "The same once more.";
         return new HandOutcome(right, marks.Count, total, median, weakest, passed, summary, next);
     }
 
     /// <summary>The changes of setting in a list of answers, the weakest first: missed ones, then slow ones.</summary>
-    public static IReadOnlyList<HandChange> Changes(IEnumerable<HandMark> marks) => [.. marks.Where(mark => mark.From != "" && mark.From != mark.Answer)
-        .GroupBy(mark => (mark.From, mark.Answer))
-        .Select(group => new HandChange(group.Key.From, group.Key.Answer, Median(group.Where(mark => mark.Right).Select(mark => mark.Seconds)), group.Count(), group.Count(mark => !mark.Right)))
-        .OrderByDescending(change => (double)change.Missed / change.Times).ThenByDescending(change => change.Seconds)];
+    public static IReadOnlyList<HandChange> Changes(IEnumerable<HandMark> marks) =>
+        [
+            .. marks
+                .Where(mark => mark.From != "" && mark.From != mark.Answer)
+                .GroupBy(mark => (mark.From, mark.Answer))
+                .Select(group => new HandChange(
+                    group.Key.From,
+                    group.Key.Answer,
+                    Median(group.Where(mark => mark.Right).Select(mark => mark.Seconds)),
+                    group.Count(),
+                    group.Count(mark => !mark.Right)
+                ))
+                .OrderByDescending(change => (double)change.Missed / change.Times)
+                .ThenByDescending(change => change.Seconds),
+        ];
 
     /// <summary>How an answer counts for recall, beside the pupil's usual time for such.</summary>
-    public static RecallGrade Grade(HandMark mark, double usualSeconds) => !mark.Right ? RecallGrade.Again
+    public static RecallGrade Grade(HandMark mark, double usualSeconds) =>
+        !mark.Right ? RecallGrade.Again
         : usualSeconds > 0 && mark.Seconds > HardTimes * usualSeconds ? RecallGrade.Hard
         : usualSeconds > 0 && mark.Seconds < EasyTimes * usualSeconds ? RecallGrade.Easy
         : RecallGrade.Good;

@@ -27,9 +27,11 @@ public sealed record HandPrompt(string Item, string Show, Pitch? Written, string
     /// <summary>Whether an answer is right.</summary>
     /// <param name="given">A setting, a written note, or centimetres of slide.</param>
     /// <param name="withinCm">How far the slide may be off.</param>
-    public bool Accepts(string given, double withinCm) => Cm is { } due
-        ? double.TryParse(given, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out var cm) && Math.Abs(cm - due) <= withinCm
-        : Accepted.Contains(given);
+    public bool Accepts(string given, double withinCm) =>
+        Cm is { } due
+            ? double.TryParse(given, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out var cm)
+                && Math.Abs(cm - due) <= withinCm
+            : Accepted.Contains(given);
 }
 
 /// <summary>What was answered.</summary>

@@ -25,15 +25,37 @@ public sealed record TrainedHand(Instrument Instrument, Reading Reading, IReadOn
 /// <summary>Lays out silent drills: what was slow or missed comes more often, and what is due to be recalled.</summary>
 public static class HandTrainer
 {
-    /// <summary>How much more often something comes: for being missed, for being slow, for being due, for being new (ours, editable).</summary>
-    private const double Missed = 4, Slow = 1.5, IsDue = 3, New = 1, MostSlow = 3;
+    /// <summary>
+    /// How much more often something comes: for being missed, for being slow, for being due, for being new (ours, editable).
+    /// </summary>
+    private const double Missed = 4,
+        Slow = 1.5,
+        IsDue = 3,
+        New = 1,
+        MostSlow = 3;
 
-    /// <summary>The settings of the hand in order, a semitone each from the open tube down: seven combinations, or the positions it reaches.</summary>
+    /// <summary>
+    /// The settings of the hand in order, a semitone each from the open tube down: seven combinations, or the positions it reaches.
+    /// </summary>
     public static IReadOnlyList<Setting> Order(Instrument instrument, Hand hand)
     {
         if (instrument.Slide is not null)
-            return [.. instrument.Tubes.Where(tube => tube.Setting.Attachment == "" && hand.Bars(tube, null) is null).Select(tube => tube.Setting)];
-        int[][] valves = [[], [2], [1], [1, 2], [2, 3], [1, 3], [1, 2, 3]];
+            return
+            [
+                .. instrument
+                    .Tubes.Where(tube => tube.Setting.Attachment == "" && hand.Bars(tube, null) is null)
+                    .Select(tube => tube.Setting),
+            ];
+        int[][] valves =
+        [
+            [],
+            [2],
+            [1],
+            [1, 2],
+            [2, 3],
+            [1, 3],
+            [1, 2, 3],
+        ];
         return [.. valves.Select(combination => Setting.OfValves("", combination))];
     }
 
@@ -51,13 +73,42 @@ public static class HandTrainer
         var order = Order(trained.Instrument, trained.Hand);
         return drill.Task switch
         {
-            HandTask.InOrder => [.. Enumerable.Range(0, drill.Count).Select(i => Called(order[i % order.Count], i % order.Count == 0 ? (order[0].Position > 0 ? "first position" : "open") : "a semitone lower"))],
-            HandTask.Backward => [.. Enumerable.Range(0, drill.Count).Select(i => Called(order[^((i % order.Count) + 1)], i % order.Count == 0 ? $"{order[^1]}" : "a semitone higher"))],
-            HandTask.Called => Chain(order, setting => setting.ToString(), drill.Count, trained, random).ConvertAll(setting => Called(setting, setting.ToString())),
-            HandTask.ByNote => WithSteps(Chain(trained.Notes, note => note.ToString(), drill.Count, trained, random), trained, (note, ways) => new HandPrompt(note.ToString(), "", note, ways[0].Setting.ToString()) { Accepted = Playable(ways) }),
-            HandTask.OneLower => WithSteps(Chain([.. trained.Notes.Where(note => Lower(note, trained).Count > 0)], note => $"{note}-1", drill.Count, trained, random), trained, (note, _) => OneLower(note, trained)),
-            HandTask.NameIt => WithSteps(Chain(trained.Notes, note => note.ToString(), drill.Count, trained, random), trained, (note, ways) => NameIt(note, ways[0], trained, random)),
-            _ => Chain(order, setting => setting.ToString(), drill.Count, trained, random).ConvertAll(setting => OnSlide(setting, drill, trained)),
+            HandTask.InOrder =>
+            [
+                .. Enumerable
+                    .Range(0, drill.Count)
+                    .Select(i =>
+                        Called(
+                            order[i % order.Count],
+                            i % order.Count == 0 ? (order[0].Position > 0 ? "first position" : "open") : "a semitone lower"
+                        )
+                    ),
+            ],
+            HandTask.Backward =>
+            [
+                .. Enumerable
+                    .Range(0, drill.Count)
+                    .Select(i => Called(order[^((i % order.Count) + 1)], i % order.Count == 0 ? $"{order[^1]}" : "a semitone higher")),
+            ],
+            HandTask.Called => Chain(order, setting => setting.ToString(), drill.Count, trained, random)
+                .ConvertAll(setting => Called(setting, setting.ToString())),
+            HandTask.ByNote => WithSteps(
+                Chain(trained.Notes, note => note.ToString(), drill.Count, trained, random),
+                trained,
+                (note, ways) => new HandPrompt(note.ToString(), "", note, ways[0].Setting.ToString()) { Accepted = Playable(ways) }
+            ),
+            HandTask.OneLower => WithSteps(
+                Chain([.. trained.Notes.Where(note => Lower(note, trained).Count > 0)], note => $"{note}-1", drill.Count, trained, random),
+                trained,
+                (note, _) => OneLower(note, trained)
+            ),
+            HandTask.NameIt => WithSteps(
+                Chain(trained.Notes, note => note.ToString(), drill.Count, trained, random),
+                trained,
+                (note, ways) => NameIt(note, ways[0], trained, random)
+            ),
+            _ => Chain(order, setting => setting.ToString(), drill.Count, trained, random)
+                .ConvertAll(setting => OnSlide(setting, drill, trained)),
         };
     }
 
@@ -67,11 +118,22 @@ public static class HandTrainer
         switch (drill.Task)
         {
             case HandTask.ByNote:
-                return Pitch.TryParse(item, out var note) && Playable(FingeringFinder.FindSounding(trained.Instrument, trained.Reading.ToSounding(note), trained.Weights, trained.Hand)).Contains(given);
+                return Pitch.TryParse(item, out var note)
+                    && Playable(
+                            FingeringFinder.FindSounding(
+                                trained.Instrument,
+                                trained.Reading.ToSounding(note),
+                                trained.Weights,
+                                trained.Hand
+                            )
+                        )
+                        .Contains(given);
             case HandTask.OneLower:
                 return Pitch.TryParse(item.Split('-')[0], out var upper) && Playable(Lower(upper, trained)).Contains(given);
             case HandTask.SlideByEye or HandTask.SlideBySound:
-                return Setting.TryParse(item, slide: true, out var position) && trained.Instrument.TubeOf(position) is { } tube && OnSlide(tube.Setting, drill, trained).Accepts(given, drill.WithinCm);
+                return Setting.TryParse(item, slide: true, out var position)
+                    && trained.Instrument.TubeOf(position) is { } tube
+                    && OnSlide(tube.Setting, drill, trained).Accepts(given, drill.WithinCm);
             case HandTask.NameIt:
                 return given == item;
             default:
@@ -81,9 +143,16 @@ public static class HandTrainer
 
     private static HandPrompt Called(Setting setting, string show) => new(setting.ToString(), show, null, setting.ToString());
 
-    private static List<string> Playable(IReadOnlyList<Fingering> ways) => [.. ways.Where((way, place) => place == 0 || way.Barred is null).Select(way => way.Setting.ToString()).Distinct()];
+    private static List<string> Playable(IReadOnlyList<Fingering> ways) =>
+        [.. ways.Where((way, place) => place == 0 || way.Barred is null).Select(way => way.Setting.ToString()).Distinct()];
 
-    private static IReadOnlyList<Fingering> Lower(Pitch note, TrainedHand trained) => FingeringFinder.FindSounding(trained.Instrument, Pitch.FromMidi(trained.Reading.ToSounding(note).Midi - 1), trained.Weights, trained.Hand);
+    private static IReadOnlyList<Fingering> Lower(Pitch note, TrainedHand trained) =>
+        FingeringFinder.FindSounding(
+            trained.Instrument,
+            Pitch.FromMidi(trained.Reading.ToSounding(note).Midi - 1),
+            trained.Weights,
+            trained.Hand
+        );
 
     private static HandPrompt OneLower(Pitch note, TrainedHand trained)
     {
@@ -94,15 +163,29 @@ public static class HandTrainer
     /// <summary>Four notes to choose from: the right one, and others of the pupil's own that this setting does not play.</summary>
     private static HandPrompt NameIt(Pitch note, Fingering way, TrainedHand trained, Random random)
     {
-        var others = trained.Notes.Where(other => FingeringFinder.FindSounding(trained.Instrument, trained.Reading.ToSounding(other), trained.Weights, trained.Hand).All(its => its.Setting != way.Setting))
-            .OrderBy(_ => random.Next()).Take(3);
-        return new HandPrompt(note.ToString(), way.Setting.ToString(), null, note.ToString()) { Choices = [.. others.Append(note).OrderBy(_ => random.Next())] };
+        var others = trained
+            .Notes.Where(other =>
+                FingeringFinder
+                    .FindSounding(trained.Instrument, trained.Reading.ToSounding(other), trained.Weights, trained.Hand)
+                    .All(its => its.Setting != way.Setting)
+            )
+            .OrderBy(_ => random.Next())
+            .Take(3);
+        return new HandPrompt(note.ToString(), way.Setting.ToString(), null, note.ToString())
+        {
+            Choices = [.. others.Append(note).OrderBy(_ => random.Next())],
+        };
     }
 
     private static HandPrompt OnSlide(Setting setting, HandDrill drill, TrainedHand trained)
     {
         var tube = trained.Instrument.TubeOf(setting)!.Value;
-        return new HandPrompt(setting.ToString(), drill.Task == HandTask.SlideBySound ? "" : $"position {setting.Position}", null, setting.ToString())
+        return new HandPrompt(
+            setting.ToString(),
+            drill.Task == HandTask.SlideBySound ? "" : $"position {setting.Position}",
+            null,
+            setting.ToString()
+        )
         {
             Cm = tube.SlideOutCm,
             Hertz = drill.Task == HandTask.SlideBySound ? trained.Instrument.Frequency(tube, 3, Tuning.Standard) : null,
@@ -110,14 +193,23 @@ public static class HandTrainer
     }
 
     /// <summary>Prompts for notes, marked where a step hides another partial.</summary>
-    private static List<HandPrompt> WithSteps(List<Pitch> notes, TrainedHand trained, Func<Pitch, IReadOnlyList<Fingering>, HandPrompt> make)
+    private static List<HandPrompt> WithSteps(
+        List<Pitch> notes,
+        TrainedHand trained,
+        Func<Pitch, IReadOnlyList<Fingering>, HandPrompt> make
+    )
     {
         var prompts = new List<HandPrompt>();
         (Pitch Note, int Partial)? before = null;
         foreach (var note in notes)
         {
             var ways = FingeringFinder.Find(trained.Instrument, trained.Reading, note, trained.Weights, trained.Hand);
-            prompts.Add(make(note, ways) with { HidesChange = before is { } last && Math.Abs(last.Note.Midi - note.Midi) is 1 or 2 && last.Partial != ways[0].Partial });
+            prompts.Add(
+                make(note, ways) with
+                {
+                    HidesChange = before is { } last && Math.Abs(last.Note.Midi - note.Midi) is 1 or 2 && last.Partial != ways[0].Partial,
+                }
+            );
             before = (note, ways[0].Partial);
         }
 
@@ -153,7 +245,8 @@ public static class HandTrainer
         private readonly Dictionary<(string, string), double> _ways;
         private readonly IReadOnlySet<string> _due;
 
-        private HandNeeds(Dictionary<string, double> items, Dictionary<(string, string), double> ways, IReadOnlySet<string> due) => (_items, _ways, _due) = (items, ways, due);
+        private HandNeeds(Dictionary<string, double> items, Dictionary<(string, string), double> ways, IReadOnlySet<string> due) =>
+            (_items, _ways, _due) = (items, ways, due);
 
         public static HandNeeds Of(TrainedHand trained)
         {
@@ -161,14 +254,25 @@ public static class HandTrainer
             double Need(IEnumerable<HandMark> marks)
             {
                 var all = marks.ToList();
-                var slow = usual > 0 ? Math.Clamp((HandOutcome.Median(all.Where(mark => mark.Right).Select(mark => mark.Seconds)) / usual) - 1, 0, MostSlow) : 0;
+                var slow =
+                    usual > 0
+                        ? Math.Clamp(
+                            (HandOutcome.Median(all.Where(mark => mark.Right).Select(mark => mark.Seconds)) / usual) - 1,
+                            0,
+                            MostSlow
+                        )
+                        : 0;
                 return (Missed * all.Count(mark => !mark.Right) / all.Count) + (Slow * slow);
             }
 
             return new HandNeeds(
                 trained.Marks.GroupBy(mark => mark.Item).ToDictionary(group => group.Key, Need),
-                trained.Marks.Where(mark => mark.From != "").GroupBy(mark => (mark.From, mark.Answer)).ToDictionary(group => group.Key, Need),
-                trained.Due);
+                trained
+                    .Marks.Where(mark => mark.From != "")
+                    .GroupBy(mark => (mark.From, mark.Answer))
+                    .ToDictionary(group => group.Key, Need),
+                trained.Due
+            );
         }
 
         public double Weight(string item, string before) =>

@@ -8,17 +8,27 @@ namespace Bocca.Core.Tone;
 internal static class AirAim
 {
     /// <summary>Air counts from this far over the room, and is there when this far under its own level (dB; ours, editable).</summary>
-    private const double OverRoomDb = 6, ThereDb = 3;
+    private const double OverRoomDb = 6,
+        ThereDb = 3;
 
     public static IReadOnlyList<AskedHeard> Of(HeardRow row, StageBands bands)
     {
         var room = AttemptFinder.RoomDb(row.Track);
         var rises = Streams(row.Track.Frames, room + OverRoomDb).Select(Rise).ToList();
         if (rises.Count == 0)
-            return [new AskedHeard("starts", $"{row.Notes.Count}", "none heard", false, "The tongue lets go of air that is already waiting.")];
+            return
+            [
+                new AskedHeard("starts", $"{row.Notes.Count}", "none heard", false, "The tongue lets go of air that is already waiting."),
+            ];
         return
         [
-            new AskedHeard("starts", $"{row.Notes.Count}, each there within {bands.TonguedRiseMs:0} ms", $"{rises.Count}, {rises.Median():0} ms", rises.Count >= 0.8 * row.Notes.Count && rises.Median() <= bands.TonguedRiseMs, "Say the syllable on air that is already waiting; only the tip of the tongue moves."),
+            new AskedHeard(
+                "starts",
+                $"{row.Notes.Count}, each there within {bands.TonguedRiseMs:0} ms",
+                $"{rises.Count}, {rises.Median():0} ms",
+                rises.Count >= 0.8 * row.Notes.Count && rises.Median() <= bands.TonguedRiseMs,
+                "Say the syllable on air that is already waiting; only the tip of the tongue moves."
+            ),
         ];
     }
 

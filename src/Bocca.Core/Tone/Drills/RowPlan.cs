@@ -10,7 +10,15 @@ namespace Bocca.Core.Tone;
 /// <param name="Share">How much of its length is to sound: 1 joined to the next, less for short notes.</param>
 /// <param name="Label">What it is called while it is counted; empty for nothing.</param>
 /// <param name="AnyPartial">Whether any partial of the tube will do.</param>
-public sealed record AskedNote(MeantNote Meant, double StartBeat, double Beats, double RestBeats, double Share = 1, string Label = "", bool AnyPartial = false)
+public sealed record AskedNote(
+    MeantNote Meant,
+    double StartBeat,
+    double Beats,
+    double RestBeats,
+    double Share = 1,
+    string Label = "",
+    bool AnyPartial = false
+)
 {
     /// <summary>Semitones from the note that the tone glides through; null where it keeps its height.</summary>
     public IReadOnlyList<double>? Heights { get; init; }
@@ -43,12 +51,19 @@ public sealed record RowPlan(double Tempo, IReadOnlyList<AskedNote> Notes)
     public IReadOnlyList<(int First, int End)> Phrases { get; } = Parted(Notes);
 
     /// <summary>The plan as cues: one a phrase, for whoever counts it.</summary>
-    public CuePlan Cues => new(Tempo, [.. Phrases.Select(phrase => new Cue(
-        Notes[phrase.First].StartBeat,
-        Notes[phrase.End - 1].StartBeat + Notes[phrase.End - 1].Beats - Notes[phrase.First].StartBeat,
-        Notes[phrase.End - 1].RestBeats,
-        Notes[phrase.First].Label,
-        Cue.Level))]);
+    public CuePlan Cues =>
+        new(
+            Tempo,
+            [
+                .. Phrases.Select(phrase => new Cue(
+                    Notes[phrase.First].StartBeat,
+                    Notes[phrase.End - 1].StartBeat + Notes[phrase.End - 1].Beats - Notes[phrase.First].StartBeat,
+                    Notes[phrase.End - 1].RestBeats,
+                    Notes[phrase.First].Label,
+                    Cue.Level
+                )),
+            ]
+        );
 
     private static List<(int First, int End)> Parted(IReadOnlyList<AskedNote> notes)
     {
@@ -66,5 +81,8 @@ public sealed record RowPlan(double Tempo, IReadOnlyList<AskedNote> Notes)
 
     /// <summary>A row in one phrase, every note as long as the next, and a rest at its end.</summary>
     public static RowPlan Even(IReadOnlyList<MeantNote> meant, double tempo, double beats, double share = 1) =>
-        new(tempo, [.. meant.Select((note, i) => new AskedNote(note, i * beats, beats, i + 1 < meant.Count ? 0 : Math.Max(1, beats), share))]);
+        new(
+            tempo,
+            [.. meant.Select((note, i) => new AskedNote(note, i * beats, beats, i + 1 < meant.Count ? 0 : Math.Max(1, beats), share))]
+        );
 }

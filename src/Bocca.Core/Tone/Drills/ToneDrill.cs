@@ -63,7 +63,15 @@ public enum ToneAim
 /// <param name="Share">How much of each note is to sound.</param>
 /// <param name="Label">What it is called while it is counted.</param>
 /// <param name="Heights">Semitones from the note that the tone glides through, where it does not keep one height; null for notes.</param>
-public sealed record ToneSet(string Row, double Beats, double RestBeats, int Times = 1, double Share = 1, string Label = "", IReadOnlyList<double>? Heights = null);
+public sealed record ToneSet(
+    string Row,
+    double Beats,
+    double RestBeats,
+    int Times = 1,
+    double Share = 1,
+    string Label = "",
+    IReadOnlyList<double>? Heights = null
+);
 
 /// <summary>A drill on the instrument, as data (<c>tone-drills.json</c>).</summary>
 /// <param name="Id">Its name in records.</param>
@@ -76,7 +84,18 @@ public sealed record ToneSet(string Row, double Beats, double RestBeats, int Tim
 /// <param name="From">The stage from which on it is offered.</param>
 /// <param name="Basis">Where it comes from.</param>
 /// <param name="Families">The instruments that have it; null for all.</param>
-public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, double Tempo, IReadOnlyList<ToneSet> Sets, string Easier, LearningStage From, string Basis, IReadOnlyList<string>? Families = null)
+public sealed record ToneDrill(
+    string Id,
+    string Name,
+    string Ask,
+    ToneAim Aim,
+    double Tempo,
+    IReadOnlyList<ToneSet> Sets,
+    string Easier,
+    LearningStage From,
+    string Basis,
+    IReadOnlyList<string>? Families = null
+)
 {
     /// <summary>The most notes that a drill is laid out for.</summary>
     private const int MostNotes = MeantNote.MostNotes;
@@ -92,12 +111,25 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
     /// <summary>What to do, in the approach's words.</summary>
     public string AskFor(Approach approach)
     {
-        var syllable = approach["tongue.syllable"] switch { "a" => "say ta", "b" => "say too", "c" => "say da", _ => "say the syllable that starts clearest" };
-        var place = approach["tongue.place"] switch { "a" => ", the tip behind the top teeth", "b" => ", the tip at the roof of the mouth", _ => "" };
+        var syllable = approach["tongue.syllable"] switch
+        {
+            "a" => "say ta",
+            "b" => "say too",
+            "c" => "say da",
+            _ => "say the syllable that starts clearest",
+        };
+        var place = approach["tongue.place"] switch
+        {
+            "a" => ", the tip behind the top teeth",
+            "b" => ", the tip at the roof of the mouth",
+            _ => "",
+        };
         return Ask.Replace("{tongue}", $": {syllable}{place}", StringComparison.Ordinal);
     }
 
-    /// <summary>Whether an instrument has it and an approach a use for it: which start is clearest is only asked where that decides the syllable.</summary>
+    /// <summary>
+    /// Whether an instrument has it and an approach a use for it: which start is clearest is only asked where that decides the syllable.
+    /// </summary>
     public bool IsFor(Instrument instrument, Approach approach) =>
         (Families is null || Families.Contains(instrument.Family)) && (Aim != ToneAim.Syllables || approach["tongue.syllable"] == "d");
 
@@ -106,8 +138,11 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
 
     /// <summary>The drill with this id.</summary>
     /// <exception cref="ArgumentException">There is none; the message names those there are.</exception>
-    public static ToneDrill Get(string id) => All.FirstOrDefault(drill => drill.Id == id)
-        ?? throw new ArgumentException($"'{id}' is not a tone drill Bocca knows; it knows {string.Join(", ", All.Select(drill => drill.Id))}.");
+    public static ToneDrill Get(string id) =>
+        All.FirstOrDefault(drill => drill.Id == id)
+        ?? throw new ArgumentException(
+            $"'{id}' is not a tone drill Bocca knows; it knows {string.Join(", ", All.Select(drill => drill.Id))}."
+        );
 
     /// <summary>The drill laid out for a player.</summary>
     /// <param name="player">Who plays what.</param>
@@ -115,9 +150,17 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
     /// <param name="tempo">Beats a minute.</param>
     /// <param name="asked">The notes chosen, where it takes some; null for the first note.</param>
     /// <param name="ways">The teacher's words for the ways an experiment compares, in order; null for the drill's own.</param>
-    /// <param name="share">How much of a short note is to sound, 0.2 to 0.95; null for the drill's own. What is half as long halves it.</param>
+    /// <param name="share">How much of a short note is to sound, 0.2 to 0.95; null for the drill's own. What is half as long halves
+    /// it.</param>
     /// <exception cref="ArgumentException">It would be longer than a take may be, or the share is none.</exception>
-    public RowPlan Plan(PlayerSituation player, Approach approach, double tempo, IReadOnlyList<MeantNote>? asked = null, IReadOnlyList<string>? ways = null, double? share = null)
+    public RowPlan Plan(
+        PlayerSituation player,
+        Approach approach,
+        double tempo,
+        IReadOnlyList<MeantNote>? asked = null,
+        IReadOnlyList<string>? ways = null,
+        double? share = null
+    )
     {
         var (slowest, fastest) = CuePlan.TempoRange;
         var notes = new List<AskedNote>();
@@ -138,10 +181,27 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
         {
             for (var time = 0; time < set.Times; time++)
             {
-                var row = set.Row.Split(' ').SelectMany(name => name == "asked" ? asked ?? [Named("first", player, approach)] : [Named(name, player, approach)]).ToList();
+                var row = set
+                    .Row.Split(' ')
+                    .SelectMany(name => name == "asked" ? asked ?? [Named("first", player, approach)] : [Named(name, player, approach)])
+                    .ToList();
                 for (var i = 0; i < row.Count; i++)
                 {
-                    notes.Add(new AskedNote(row[i], at, set.Beats, i + 1 < row.Count ? 0 : set.RestBeats, row[i].SlurredToNext ? 1 : set.Share, set.Label, AnyPartial(approach)) { Heights = set.Heights, Air = Aim == ToneAim.Air });
+                    notes.Add(
+                        new AskedNote(
+                            row[i],
+                            at,
+                            set.Beats,
+                            i + 1 < row.Count ? 0 : set.RestBeats,
+                            row[i].SlurredToNext ? 1 : set.Share,
+                            set.Label,
+                            AnyPartial(approach)
+                        )
+                        {
+                            Heights = set.Heights,
+                            Air = Aim == ToneAim.Air,
+                        }
+                    );
                     at += set.Beats + (i + 1 < row.Count ? 0 : set.RestBeats);
                 }
             }
@@ -162,7 +222,17 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
         if (name == "first")
             return First(player, approach);
         if (name.StartsWith("learnt", StringComparison.Ordinal))
-            return OfFirst(Learnt(name[^1] - '1', Sets.SelectMany(set => set.Row.Split(' ')).Where(each => each.StartsWith("learnt", StringComparison.Ordinal)).Distinct().Count(), player.Learnt, firsts.Count));
+            return OfFirst(
+                Learnt(
+                    name[^1] - '1',
+                    Sets.SelectMany(set => set.Row.Split(' '))
+                        .Where(each => each.StartsWith("learnt", StringComparison.Ordinal))
+                        .Distinct()
+                        .Count(),
+                    player.Learnt,
+                    firsts.Count
+                )
+            );
         var low = LowestOpen(player);
         return name switch
         {
@@ -178,19 +248,27 @@ public sealed record ToneDrill(string Id, string Name, string Ask, ToneAim Aim, 
         Math.Min(all - 1, Math.Max(0, Math.Clamp(learnt ?? all, wanted, all) - wanted) + place);
 
     /// <summary>The first sound that the approach asks for: the higher or the lower open note, whatever speaks, or a note set.</summary>
-    public static MeantNote First(PlayerSituation player, Approach approach) => approach["first.target"] switch
-    {
-        "a" => Open(player, LowestOpen(player) + 1),
-        "d" => MeantNote.Of(player.Instrument, player.Reading, FirstNotes.Of(player.Instrument, player.Reading, approach)[0], player.Weights),
-        _ => Open(player, LowestOpen(player)),
-    };
+    public static MeantNote First(PlayerSituation player, Approach approach) =>
+        approach["first.target"] switch
+        {
+            "a" => Open(player, LowestOpen(player) + 1),
+            "d" => MeantNote.Of(
+                player.Instrument,
+                player.Reading,
+                FirstNotes.Of(player.Instrument, player.Reading, approach)[0],
+                player.Weights
+            ),
+            _ => Open(player, LowestOpen(player)),
+        };
 
     /// <summary>The open partial of the instrument's chart note nearest to its first note: 2, or 4 on a horn.</summary>
     private static int LowestOpen(PlayerSituation player)
     {
         var instrument = player.Instrument;
         var first = Tuning.Standard.Frequency(instrument.FirstNotes[0]);
-        return Enumerable.Range(2, 5).MinBy(partial => Math.Abs(Tuning.Cents(first, instrument.Frequency(instrument.Tubes[0], partial, Tuning.Standard))));
+        return Enumerable
+            .Range(2, 5)
+            .MinBy(partial => Math.Abs(Tuning.Cents(first, instrument.Frequency(instrument.Tubes[0], partial, Tuning.Standard))));
     }
 
     /// <summary>A partial of the open tube as a note.</summary>

@@ -23,14 +23,15 @@ public sealed class IndexModel(BoccaDb db) : StagePage(db)
 
     public IReadOnlyList<PlacedStep> Steps => LessonPath.Of(Shown, OfPupil ? Pupil!.Instrument.Family : "trumpet");
 
-    public void OnGet()
-    {
-    }
+    public void OnGet() { }
 
-    /// <summary>Keeps what was chosen: the preset, and each point as <c>point.mp.share=a</c>; a pupil's empty choice follows the room.</summary>
+    /// <summary>
+    /// Keeps what was chosen: the preset, and each point as <c>point.mp.share=a</c>; a pupil's empty choice follows the room.
+    /// </summary>
     public async Task<IActionResult> OnPostAsync(string? preset)
     {
-        var chosen = Request.Form.Where(field => field.Key.StartsWith("point.", StringComparison.Ordinal) && field.Value.ToString() != "")
+        var chosen = Request
+            .Form.Where(field => field.Key.StartsWith("point.", StringComparison.Ordinal) && field.Value.ToString() != "")
             .ToDictionary(field => field.Key["point.".Length..], field => field.Value.ToString());
         try
         {
@@ -44,7 +45,9 @@ public sealed class IndexModel(BoccaDb db) : StagePage(db)
             return Refuse(problem.Message);
         }
 
-        TempData["Told"] = OfPupil ? $"{Pupil!.Name} is taught so from now on. Earlier records keep the approach they were made under." : "The room is taught so from now on. Earlier records keep the approach they were made under.";
+        TempData["Told"] = OfPupil
+            ? $"{Pupil!.Name} is taught so from now on. Earlier records keep the approach they were made under."
+            : "The room is taught so from now on. Earlier records keep the approach they were made under.";
         return Redirect(OfPupil ? $"/approach/{PupilId}" : "/approach");
     }
 
@@ -72,7 +75,8 @@ public sealed class IndexModel(BoccaDb db) : StagePage(db)
         await Db.SaveChangesAsync();
     }
 
-    private static ApproachPreset PresetOf(string? text) => Enum.TryParse<ApproachPreset>(text, out var preset) && Enum.IsDefined(preset)
-        ? preset
-        : throw new ArgumentException($"'{text}' is not a preset.");
+    private static ApproachPreset PresetOf(string? text) =>
+        Enum.TryParse<ApproachPreset>(text, out var preset) && Enum.IsDefined(preset)
+            ? preset
+            : throw new ArgumentException($"'{text}' is not a preset.");
 }

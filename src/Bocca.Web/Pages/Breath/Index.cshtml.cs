@@ -10,10 +10,27 @@ using Microsoft.EntityFrameworkCore;
 namespace Bocca.Web.Pages.Breath;
 
 /// <summary>A drill that has just been done, and the stream that was heard of it.</summary>
-public sealed record BreathOutcome(int PupilId, BreathEntry Entry, string Try, IReadOnlyList<StreamHeard> Streams, BreathDrill Drill, int NextRung);
+public sealed record BreathOutcome(
+    int PupilId,
+    BreathEntry Entry,
+    string Try,
+    IReadOnlyList<StreamHeard> Streams,
+    BreathDrill Drill,
+    int NextRung
+);
 
 /// <summary>A drill as sent by the page.</summary>
-public sealed record SentBreath(string Drill, int Rung, double Tempo, Guid Key, IFormFile? Sound, double? First, bool? Even, bool Stopped, double? Seconds);
+public sealed record SentBreath(
+    string Drill,
+    int Rung,
+    double Tempo,
+    Guid Key,
+    IFormFile? Sound,
+    double? First,
+    bool? Even,
+    bool Stopped,
+    double? Seconds
+);
 
 /// <summary>The Breath stop: count, listen, keep, and never too much.</summary>
 [RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
@@ -65,18 +82,30 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         return Drill is null ? NotFound() : Page();
     }
 
-    /// <summary>The plan in seconds, or the sentence that refuses it: asked anew at every start, so that no limit is passed by waiting.</summary>
+    /// <summary>
+    /// The plan in seconds, or the sentence that refuses it: asked anew at every start, so that no limit is passed by waiting.
+    /// </summary>
     public async Task<IActionResult> OnGetPlanAsync(string drill, int rung, double tempo)
     {
         if (Pupil is null || Find(drill) is not { } found || rung < 0 || rung >= found.Rungs.Count || !Approach.Meets(found.When))
             return NotFound();
         var (plan, refusal) = BreathPlan.Make(found, found.Rungs[rung], tempo, Breathing, await Db.BreathDayAsync(Pupil.Id, time));
-        return plan is null ? Refuse(refusal!) : new JsonResult(new
-        {
-            plan.TotalSeconds,
-            plan.Drill.Seated,
-            Phases = plan.Phases.Select(phase => new { Kind = BreathWords.Of(phase.Kind), Start = phase.StartSeconds, phase.Seconds, phase.Counts }),
-        });
+        return plan is null
+            ? Refuse(refusal!)
+            : new JsonResult(
+                new
+                {
+                    plan.TotalSeconds,
+                    plan.Drill.Seated,
+                    Phases = plan.Phases.Select(phase => new
+                    {
+                        Kind = BreathWords.Of(phase.Kind),
+                        Start = phase.StartSeconds,
+                        phase.Seconds,
+                        phase.Counts,
+                    }),
+                }
+            );
     }
 
     /// <summary>The practice player's breath as a WAV.</summary>
@@ -127,16 +156,34 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             return Refuse(problem.Message);
         }
 
-        var entry = await Db.Breaths.IgnoreQueryFilters().FirstOrDefaultAsync(kept => kept.Key == sent.Key) ?? await AddAsync(sent, plan, verdict);
+        var entry =
+            await Db.Breaths.IgnoreQueryFilters().FirstOrDefaultAsync(kept => kept.Key == sent.Key) ?? await AddAsync(sent, plan, verdict);
         await LoadAsync();
-        return Partial("_Outcome", new BreathOutcome(Pupil.Id, entry, verdict.Try, streams, plan.Drill, BreathLadder.Next(plan.Drill, Past.Select(past => past.Pass))));
+        return Partial(
+            "_Outcome",
+            new BreathOutcome(
+                Pupil.Id,
+                entry,
+                verdict.Try,
+                streams,
+                plan.Drill,
+                BreathLadder.Next(plan.Drill, Past.Select(past => past.Pass))
+            )
+        );
     }
 
     public async Task<IActionResult> OnPostDizzyAsync()
     {
         if (Pupil is null)
             return NotFound();
-        Db.Noticed.Add(new Noticed { PupilId = Pupil.Id, Signal = "seen.dizzy", At = time.GetUtcNow().UtcDateTime });
+        Db.Noticed.Add(
+            new Noticed
+            {
+                PupilId = Pupil.Id,
+                Signal = "seen.dizzy",
+                At = time.GetUtcNow().UtcDateTime,
+            }
+        );
         await Db.SaveChangesAsync();
         TempData["Told"] = "Sit down and breathe plainly. No more breath drills today. If it comes back, ask a doctor.";
         return RedirectToPage(new { pupilId = PupilId });
@@ -158,7 +205,13 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         BalloonEntry entry;
         try
         {
-            entry = new BalloonEntry { PupilId = Pupil.Id, CircumferenceCm = round, Litres = Balloon.LitresFromCircumference(round), At = now };
+            entry = new BalloonEntry
+            {
+                PupilId = Pupil.Id,
+                CircumferenceCm = round,
+                Litres = Balloon.LitresFromCircumference(round),
+                At = now,
+            };
         }
         catch (ArgumentOutOfRangeException problem)
         {
@@ -184,20 +237,44 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         return RedirectToPage(new { pupilId = PupilId });
     }
 
-    public async Task<IActionResult> OnPostDeleteAsync(int id) => await MarkAsync<BreathEntry>(id, time.GetUtcNow().UtcDateTime, "The entry is gone; what was breathed still counts for today.", "Restore") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
+    public async Task<IActionResult> OnPostDeleteAsync(int id) =>
+        await MarkAsync<BreathEntry>(
+            id,
+            time.GetUtcNow().UtcDateTime,
+            "The entry is gone; what was breathed still counts for today.",
+            "Restore"
+        )
+            is not null
+            ? RedirectToPage(new { pupilId = PupilId })
+            : NotFound();
 
-    public async Task<IActionResult> OnPostRestoreAsync(int id) => await MarkAsync<BreathEntry>(id, null, "The entry is back.", "Delete") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
+    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
+        await MarkAsync<BreathEntry>(id, null, "The entry is back.", "Delete") is not null
+            ? RedirectToPage(new { pupilId = PupilId })
+            : NotFound();
 
     private async Task LoadAsync()
     {
         Day = await Db.BreathDayAsync(Pupil!.Id, time);
         Offered = BreathDrill.OfferedTo(Breathing, Approach);
-        Past = await Db.Breaths.AsNoTracking().Where(entry => entry.PupilId == Pupil.Id).OrderByDescending(entry => entry.At).Take(EntriesForLadder).ToListAsync();
+        Past = await Db
+            .Breaths.AsNoTracking()
+            .Where(entry => entry.PupilId == Pupil.Id)
+            .OrderByDescending(entry => entry.At)
+            .Take(EntriesForLadder)
+            .ToListAsync();
         var passes = Past.Where(entry => !entry.Stopped).Select(entry => entry.Pass).ToList();
         Usable = UsableBreath.From(passes, time.GetUtcNow().UtcDateTime);
         Quickest = RestForBreath.Quickest(passes);
-        Balloons = await Db.Balloons.AsNoTracking().Where(entry => entry.PupilId == Pupil.Id).OrderByDescending(entry => entry.At).Take(PastEntries).ToListAsync();
-        Drill = DrillId is null ? Offered.FirstOrDefault(drill => drill.Id == "even-stream") ?? Offered[0] : Offered.FirstOrDefault(drill => drill.Id == DrillId);
+        Balloons = await Db
+            .Balloons.AsNoTracking()
+            .Where(entry => entry.PupilId == Pupil.Id)
+            .OrderByDescending(entry => entry.At)
+            .Take(PastEntries)
+            .ToListAsync();
+        Drill = DrillId is null
+            ? Offered.FirstOrDefault(drill => drill.Id == "even-stream") ?? Offered[0]
+            : Offered.FirstOrDefault(drill => drill.Id == DrillId);
         if (Drill is null)
             return;
         Rung = Math.Clamp(RungAsked ?? BreathLadder.Next(Drill, passes), 0, Drill.Rungs.Count - 1);
@@ -212,17 +289,40 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 
     /// <summary>The plan as it may be on a fresh day: what was breathed is kept even when the day's limit has been reached by it.</summary>
     private BreathPlan? PlanOf(string id, int rung, double tempo) =>
-        Find(id) is { } drill && rung >= 0 && rung < drill.Rungs.Count ? BreathPlan.Make(drill, drill.Rungs[rung], tempo, Breathing, BreathDay.Fresh).Plan : null;
+        Find(id) is { } drill && rung >= 0 && rung < drill.Rungs.Count
+            ? BreathPlan.Make(drill, drill.Rungs[rung], tempo, Breathing, BreathDay.Fresh).Plan
+            : null;
 
-    private static BreathVerdict Tapped(SentBreath sent) => sent.Stopped
-        ? new BreathVerdict(false, null, null, $"Stopped after {sent.Seconds ?? 0:0} s.", "Breathe plainly for a while before going on.")
-        : sent.Even == true
-            ? new BreathVerdict(true, null, null, "Tapped: even to the end.", "The same once more, then the next one up.")
-            : new BreathVerdict(false, null, null, "Tapped: not even to the end.", "The same again, with less at the start and as much at the end.");
+    private static BreathVerdict Tapped(SentBreath sent) =>
+        sent.Stopped
+            ? new BreathVerdict(
+                false,
+                null,
+                null,
+                $"Stopped after {sent.Seconds ?? 0:0} s.",
+                "Breathe plainly for a while before going on."
+            )
+        : sent.Even == true ? new BreathVerdict(true, null, null, "Tapped: even to the end.", "The same once more, then the next one up.")
+        : new BreathVerdict(
+            false,
+            null,
+            null,
+            "Tapped: not even to the end.",
+            "The same again, with less at the start and as much at the end."
+        );
 
     private async Task<BreathEntry> AddAsync(SentBreath sent, BreathPlan plan, BreathVerdict verdict)
     {
-        var entry = BreathEntry.Of(Pupil!, plan, sent.Rung, verdict, sent.Sound is not null && !sent.Stopped, Approach, sent.Key, time.GetUtcNow().UtcDateTime);
+        var entry = BreathEntry.Of(
+            Pupil!,
+            plan,
+            sent.Rung,
+            verdict,
+            sent.Sound is not null && !sent.Stopped,
+            Approach,
+            sent.Key,
+            time.GetUtcNow().UtcDateTime
+        );
         entry.Stopped = sent.Stopped;
         if (sent.Stopped)
             entry.DrilledSeconds = Math.Clamp(sent.Seconds ?? plan.DrilledSeconds, 0, plan.DrilledSeconds);

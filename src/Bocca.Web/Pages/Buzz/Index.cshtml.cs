@@ -25,20 +25,36 @@ public sealed record HeardView(Pupil Pupil, Take? Take, BuzzDrill Drill, Accepte
 /// <summary>The pupil's own scale, with where takes lie on it.</summary>
 public sealed record ScaleView(OwnScale Scale, DateTime Made, double? Now, IReadOnlyList<double> Earlier)
 {
-    public string Words => Now switch
-    {
-        null => "Tight, centred and open as this pupil makes them.",
-        < -OwnScale.Near => $"This take is near the own too tight sound, {-Now:0.0} of the way from centred.",
-        > OwnScale.Near => $"This take is near the own too open sound, {Now:0.0} of the way from centred.",
-        _ => $"This take lies near the own centred sound, {Math.Abs(Now.Value):0.0} of the way towards {(Now < 0 ? "tight" : "open")}.",
-    };
+    public string Words =>
+        Now switch
+        {
+            null => "Tight, centred and open as this pupil makes them.",
+            < -OwnScale.Near => $"This take is near the own too tight sound, {-Now:0.0} of the way from centred.",
+            > OwnScale.Near => $"This take is near the own too open sound, {Now:0.0} of the way from centred.",
+            _ => $"This take lies near the own centred sound, {Math.Abs(Now.Value):0.0} of the way towards {(Now < 0 ? "tight" : "open")}.",
+        };
 }
 
 /// <summary>A recording as sent by the page.</summary>
-public sealed record SentTake(IFormFile? Sound, string Drill, double Tempo, SoundStage On, SoundSource Source, double? FirstCue, bool Tense, double Missing);
+public sealed record SentTake(
+    IFormFile? Sound,
+    string Drill,
+    double Tempo,
+    SoundStage On,
+    SoundSource Source,
+    double? FirstCue,
+    bool Tense,
+    double Missing
+);
 
 /// <summary>A drill as the page counts it.</summary>
-public sealed record CountedDrill(double BeatSeconds, double TotalBeats, double SoundSeconds, double ModelHertz, IReadOnlyList<CountedBeat> Beats);
+public sealed record CountedDrill(
+    double BeatSeconds,
+    double TotalBeats,
+    double SoundSeconds,
+    double ModelHertz,
+    IReadOnlyList<CountedBeat> Beats
+);
 
 /// <summary>The Buzz stop: record, hear, see, accept, keep.</summary>
 [RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
@@ -85,12 +101,27 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             return Refuse($"{asked.Name} is played on the {string.Join(" or the ", asked.On.Select(Say.On))}. Choose that under On.");
         var plan = asked.Plan.At(tempo);
         var start = Today.Start(time);
-        var onLips = await Db.Takes.IgnoreQueryFilters().AsNoTracking().Where(take => take.PupilId == Pupil.Id && take.On == SoundStage.Lips && take.RecordedAt >= start).Select(take => new { take.DrillId, take.Tempo }).ToListAsync();
-        var seconds = onLips.Sum(take => BuzzDrill.All.FirstOrDefault(known => known.Id == take.DrillId)?.Plan.At(take.Tempo).TotalSeconds ?? 0);
+        var onLips = await Db
+            .Takes.IgnoreQueryFilters()
+            .AsNoTracking()
+            .Where(take => take.PupilId == Pupil.Id && take.On == SoundStage.Lips && take.RecordedAt >= start)
+            .Select(take => new { take.DrillId, take.Tempo })
+            .ToListAsync();
+        var seconds = onLips.Sum(take =>
+            BuzzDrill.All.FirstOrDefault(known => known.Id == take.DrillId)?.Plan.At(take.Tempo).TotalSeconds ?? 0
+        );
         if (LipTime.Refusal(plan, on, seconds) is { } refusal)
             return Refuse(refusal);
         var model = Approach["match.pitch"] == "a" && asked.Aim != DrillAim.Reference ? asked.StartHz(Pupil.Instrument) : 0;
-        return new JsonResult(new CountedDrill(plan.BeatSeconds, plan.TotalBeats, plan.SoundSeconds, model, BeatSheet.Of(plan, BeatSheet.RestWords(Approach, on))));
+        return new JsonResult(
+            new CountedDrill(
+                plan.BeatSeconds,
+                plan.TotalBeats,
+                plan.SoundSeconds,
+                model,
+                BeatSheet.Of(plan, BeatSheet.RestWords(Approach, on))
+            )
+        );
     }
 
     /// <summary>The practice player's take as a WAV.</summary>
@@ -101,7 +132,10 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         return Refusing(() =>
         {
             var asked = BuzzDrill.Get(drill);
-            var faults = asked.Played.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse).Concat(PracticeCharacter.Get(character).Faults);
+            var faults = asked
+                .Played.Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                .Select(Fault.Parse)
+                .Concat(PracticeCharacter.Get(character).Faults);
             var take = SimulatedPlayer.Play(Pupil.Instrument, on, asked.Plan.At(tempo), [.. faults], seed, asked.StartHz(Pupil.Instrument));
             var wav = new MemoryStream();
             WavFile.Write(wav, take.Sound);
@@ -162,17 +196,32 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     }
 
     public async Task<IActionResult> OnPostDeleteAsync(int id) =>
-        await MarkAsync<Take>(id, time.GetUtcNow().UtcDateTime, "The take is gone from the record.", "Restore") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
+        await MarkAsync<Take>(id, time.GetUtcNow().UtcDateTime, "The take is gone from the record.", "Restore") is not null
+            ? RedirectToPage(new { pupilId = PupilId })
+            : NotFound();
 
     public async Task<IActionResult> OnPostRestoreAsync(int id) =>
-        await MarkAsync<Take>(id, null, "The take is back.", "Delete") is not null ? RedirectToPage(new { pupilId = PupilId, take = id }) : NotFound();
+        await MarkAsync<Take>(id, null, "The take is back.", "Delete") is not null
+            ? RedirectToPage(new { pupilId = PupilId, take = id })
+            : NotFound();
 
-    private IQueryable<Take> Takes() => Db.Takes.AsNoTracking().Where(take => take.PupilId == Pupil!.Id).OrderByDescending(take => take.RecordedAt).ThenByDescending(take => take.Id);
+    private IQueryable<Take> Takes() =>
+        Db
+            .Takes.AsNoTracking()
+            .Where(take => take.PupilId == Pupil!.Id)
+            .OrderByDescending(take => take.RecordedAt)
+            .ThenByDescending(take => take.Id);
 
     private async Task KeepAsync(Take take)
     {
         take.Kept = true;
-        foreach (var step in await Db.Steps.Where(step => step.PupilId == take.PupilId && step.DoneAt == null && step.DrillId == take.DrillId && step.TakeId != take.Id).ToListAsync())
+        foreach (
+            var step in await Db
+                .Steps.Where(step =>
+                    step.PupilId == take.PupilId && step.DoneAt == null && step.DrillId == take.DrillId && step.TakeId != take.Id
+                )
+                .ToListAsync()
+        )
             step.DoneAt = time.GetUtcNow().UtcDateTime;
         await Db.SaveChangesAsync();
     }
@@ -182,7 +231,11 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         var drill = drillId is null ? BuzzDrill.All[0] : BuzzDrill.All.FirstOrDefault(known => known.Id == drillId);
         if (drill is null)
             return null;
-        var open = await Db.Steps.AsNoTracking().Where(step => step.PupilId == Pupil!.Id && step.DoneAt == null).OrderByDescending(step => step.AcceptedAt).FirstOrDefaultAsync();
+        var open = await Db
+            .Steps.AsNoTracking()
+            .Where(step => step.PupilId == Pupil!.Id && step.DoneAt == null)
+            .OrderByDescending(step => step.AcceptedAt)
+            .FirstOrDefaultAsync();
         var on = take?.On ?? drill.On.FirstOrDefault(stage => stage == SoundStage.Mouthpiece, drill.On[0]);
         return new HeardView(Pupil!, take, drill, open)
         {
@@ -204,7 +257,8 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             // The gate is for those who have not left the mouthpiece yet.
             Earlier = asked.On == SoundStage.Mouthpiece && Pupil.Stage <= LearningStage.Mouthpiece ? await GateTakesAsync() : null,
             Day = Today.Date(time),
-            HeldAgainstHz = asked.On == SoundStage.Instrument || asked.Drill.Aim == DrillAim.Reference ? null
+            HeldAgainstHz =
+                asked.On == SoundStage.Instrument || asked.Drill.Aim == DrillAim.Reference ? null
                 : Approach["match.pitch"] == "a" ? asked.Drill.StartHz(Pupil.Instrument)
                 : last?.Measures.Median(attempt => attempt.MedianHz),
         };
@@ -216,8 +270,22 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         if (samples is null || OwnScale.From(samples.Measures) is not { } scale)
             return null;
         var since = samples.RecordedAt;
-        var earlier = await Takes().Where(other => other.Kept && other.On == on && other.DrillId != OwnSounds.SamplesDrill && other.RecordedAt >= since && (take == null || other.Id != take.Id)).Take(PastTakes).ToListAsync();
-        return new ScaleView(scale, since, take?.Verdict.OnOwnScale, [.. earlier.Select(other => other.Verdict.OnOwnScale).OfType<double>()]);
+        var earlier = await Takes()
+            .Where(other =>
+                other.Kept
+                && other.On == on
+                && other.DrillId != OwnSounds.SamplesDrill
+                && other.RecordedAt >= since
+                && (take == null || other.Id != take.Id)
+            )
+            .Take(PastTakes)
+            .ToListAsync();
+        return new ScaleView(
+            scale,
+            since,
+            take?.Verdict.OnOwnScale,
+            [.. earlier.Select(other => other.Verdict.OnOwnScale).OfType<double>()]
+        );
     }
 
     private async Task<DayRounds?> RoundsAsync(BuzzDrill drill)
@@ -225,20 +293,46 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         if (drill.Rounds is not { } rounds)
             return null;
         var start = Today.Start(time);
-        var played = await Takes().Where(take => take.DrillId == drill.Id && take.RecordedAt >= start && take.Outcome != TakeOutcome.CannotTell).Select(take => take.RecordedAt).ToListAsync();
+        var played = await Takes()
+            .Where(take => take.DrillId == drill.Id && take.RecordedAt >= start && take.Outcome != TakeOutcome.CannotTell)
+            .Select(take => take.RecordedAt)
+            .ToListAsync();
         return DayRounds.Of(played, rounds.ADay, rounds.ApartMinutes, time.GetUtcNow().UtcDateTime);
     }
 
     private async Task<IReadOnlyList<GateTake>> GateTakesAsync()
     {
-        var takes = await Takes().Where(take => take.Kept && take.On == SoundStage.Mouthpiece && take.DrillId != OwnSounds.SamplesDrill && take.Outcome != TakeOutcome.CannotTell).Take(TakesOfHistory).ToListAsync();
-        return [.. Enumerable.Reverse(takes).Select(take => GateTake.Of(take.Measures, take.Verdict.Findings.Select(finding => finding.Tries), DateOnly.FromDateTime(take.RecordedAt), take.Outcome))];
+        var takes = await Takes()
+            .Where(take =>
+                take.Kept
+                && take.On == SoundStage.Mouthpiece
+                && take.DrillId != OwnSounds.SamplesDrill
+                && take.Outcome != TakeOutcome.CannotTell
+            )
+            .Take(TakesOfHistory)
+            .ToListAsync();
+        return
+        [
+            .. Enumerable
+                .Reverse(takes)
+                .Select(take =>
+                    GateTake.Of(
+                        take.Measures,
+                        take.Verdict.Findings.Select(finding => finding.Tries),
+                        DateOnly.FromDateTime(take.RecordedAt),
+                        take.Outcome
+                    )
+                ),
+        ];
     }
 
     /// <summary>Measures over weeks, of takes of the plain drills on one thing.</summary>
     private async Task<IReadOnlyList<MeasureHistory>> HistoriesAsync(SoundStage on)
     {
-        var takes = await Takes().Where(take => take.Kept && take.On == on && take.DrillId != OwnSounds.SamplesDrill && take.Outcome != TakeOutcome.CannotTell).Take(TakesOfHistory).ToListAsync();
+        var takes = await Takes()
+            .Where(take => take.Kept && take.On == on && take.DrillId != OwnSounds.SamplesDrill && take.Outcome != TakeOutcome.CannotTell)
+            .Take(TakesOfHistory)
+            .ToListAsync();
         return MeasureHistory.Of([.. Enumerable.Reverse(takes).Select(take => new DatedTake(take.RecordedAt, take.Measures))]);
     }
 

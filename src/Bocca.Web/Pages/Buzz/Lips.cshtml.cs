@@ -10,7 +10,15 @@ using Microsoft.AspNetCore.Mvc;
 namespace Bocca.Web.Pages.Buzz;
 
 /// <summary>What the three handles gave: where on the ladder, what was heard and why, and the sound.</summary>
-public sealed record TriedLips(string Sentence, LipOutcome Outcome, int? Partial, double? HeardY, double LevelDb, double? NoiseDb, string Wav);
+public sealed record TriedLips(
+    string Sentence,
+    LipOutcome Outcome,
+    int? Partial,
+    double? HeardY,
+    double LevelDb,
+    double? NoiseDb,
+    string Wav
+);
 
 /// <summary>Try the lips: three handles on the lip model, to hear and see which partial speaks.</summary>
 public sealed class LipsModel(BoccaDb db) : StagePage(db)
@@ -29,7 +37,10 @@ public sealed class LipsModel(BoccaDb db) : StagePage(db)
     }
 
     /// <summary>The ladder of a tube.</summary>
-    public IActionResult OnGetLadder(string? setting) => Pupil is null || TubeOf(setting) is not { } tube ? NotFound() : Partial("_Ladder", new LadderDrawing(Pupil.Instrument, Pupil.Reading, tube));
+    public IActionResult OnGetLadder(string? setting) =>
+        Pupil is null || TubeOf(setting) is not { } tube
+            ? NotFound()
+            : Partial("_Ladder", new LadderDrawing(Pupil.Instrument, Pupil.Reading, tube));
 
     /// <summary>Plays a setting of the handles.</summary>
     public IActionResult OnGetTry(double tension, double opening, double air, SoundStage on, string? setting, int seed)
@@ -40,7 +51,17 @@ public sealed class LipsModel(BoccaDb db) : StagePage(db)
         var wav = new MemoryStream();
         WavFile.Write(wav, trial.Sound);
         var ladder = new LadderDrawing(Pupil.Instrument, Pupil.Reading, tube);
-        return new JsonResult(new TriedLips(trial.Sentence, trial.Outcome, trial.Partial, trial.Hertz is { } hertz ? ladder.Y(hertz) : null, Math.Round(trial.LevelDb, 1), trial.NoiseDb, Convert.ToBase64String(wav.ToArray())));
+        return new JsonResult(
+            new TriedLips(
+                trial.Sentence,
+                trial.Outcome,
+                trial.Partial,
+                trial.Hertz is { } hertz ? ladder.Y(hertz) : null,
+                Math.Round(trial.LevelDb, 1),
+                trial.NoiseDb,
+                Convert.ToBase64String(wav.ToArray())
+            )
+        );
     }
 
     private Tube? TubeOf(string? setting)

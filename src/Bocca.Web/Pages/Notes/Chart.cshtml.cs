@@ -33,7 +33,9 @@ public sealed class ChartModel(BoccaDb db) : NotesPage(db)
     public string ScoreXml => ChartFile.MusicXml("", Pupil!.Reading, Notes, NotesInLine);
 
     /// <summary>The address of this chart as a file.</summary>
-    public string File(string handler) => $"/notes/{PupilId}/chart?handler={handler}&whole={(Whole ? "true" : "false")}&from={Uri.EscapeDataString(From ?? "")}&to={Uri.EscapeDataString(To ?? "")}";
+    public string File(string handler) =>
+        $"/notes/{PupilId}/chart?handler={handler}&whole={(Whole ? "true" : "false")}"
+        + $"&from={Uri.EscapeDataString(From ?? "")}&to={Uri.EscapeDataString(To ?? "")}";
 
     public IActionResult OnGet()
     {
@@ -47,14 +49,21 @@ public sealed class ChartModel(BoccaDb db) : NotesPage(db)
 
     public IActionResult OnGetJson() => Sent("json", "application/json", () => ChartFile.AsJson(Played!.Instrument, Pupil!.Reading, Notes));
 
-    public IActionResult OnGetMusicXml() => Sent("musicxml", "application/vnd.recordare.musicxml+xml", () => ChartFile.MusicXml(Played!.Instrument.Name, Pupil!.Reading, Notes, NotesInLine));
+    public IActionResult OnGetMusicXml() =>
+        Sent(
+            "musicxml",
+            "application/vnd.recordare.musicxml+xml",
+            () => ChartFile.MusicXml(Played!.Instrument.Name, Pupil!.Reading, Notes, NotesInLine)
+        );
 
     private IActionResult Sent(string ending, string type, Func<string> make)
     {
         if (Pupil is null)
             return NotFound();
         Load();
-        return Trouble is { } trouble ? Refuse(trouble) : File(Encoding.UTF8.GetBytes(make()), type, $"chart-{Pupil.InstrumentId}.{ending}");
+        return Trouble is { } trouble
+            ? Refuse(trouble)
+            : File(Encoding.UTF8.GetBytes(make()), type, $"chart-{Pupil.InstrumentId}.{ending}");
     }
 
     private void Load()
@@ -73,7 +82,8 @@ public sealed class ChartModel(BoccaDb db) : NotesPage(db)
         }
     }
 
-    private IReadOnlyList<ChartNote> Of(Pitch from, Pitch to) => FingeringChart.Of(Played!.Instrument, Pupil!.Reading, from, to, Played.Weights, Played.Hand, Played.Passport);
+    private IReadOnlyList<ChartNote> Of(Pitch from, Pitch to) =>
+        FingeringChart.Of(Played!.Instrument, Pupil!.Reading, from, to, Played.Weights, Played.Hand, Played.Passport);
 
     private static Pitch? Typed(string? note) => string.IsNullOrWhiteSpace(note) ? null : Pitch.Parse(note.Trim());
 }

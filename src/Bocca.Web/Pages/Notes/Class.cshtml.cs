@@ -35,17 +35,23 @@ public sealed class ClassModel(BoccaDb db) : StagePage(db)
 
     public string? Trouble { get; private set; }
 
-    public string ScoreXml => MusicXmlWriter.Write([.. Parts.Select(part => new NoteRow(part.Member.Reading, [.. part.Notes.Select(note => note.Written)])
-    {
-        Part = part.Member.Name.Split(' ')[0],
-        Under = [.. part.Notes.Select(note => note.WhyNot is null ? note.Way!.Setting.ToString() : "–")],
-        NotesInLine = 8,
-    })]);
+    public string ScoreXml =>
+        MusicXmlWriter.Write([
+            .. Parts.Select(part => new NoteRow(part.Member.Reading, [.. part.Notes.Select(note => note.Written)])
+            {
+                Part = part.Member.Name.Split(' ')[0],
+                Under = [.. part.Notes.Select(note => note.WhyNot is null ? note.Way!.Setting.ToString() : "–")],
+                NotesInLine = 8,
+            }),
+        ]);
 
-    public string FileAddress => $"/notes/class?handler=MusicXml&shape={Shape}&start={Uri.EscapeDataString(Start)}&count={Count}&own={Uri.EscapeDataString(Own ?? "")}{string.Concat(Who.Select(id => $"&who={id}"))}";
+    public string FileAddress =>
+        $"/notes/class?handler=MusicXml&shape={Shape}&start={Uri.EscapeDataString(Start)}"
+        + $"&count={Count}&own={Uri.EscapeDataString(Own ?? "")}{string.Concat(Who.Select(id => $"&who={id}"))}";
 
     /// <summary>A note in words, such as <c>G4, valves 1 and 3</c>.</summary>
-    public static string Called(ClassPart part, ClassNote note) => note.WhyNot is null ? $"{Say.Pitch(note.Written)}, {Say.Setting(part.Member.Instrument, note.Way!.Setting)}" : "rests";
+    public static string Called(ClassPart part, ClassNote note) =>
+        note.WhyNot is null ? $"{Say.Pitch(note.Written)}, {Say.Setting(part.Member.Instrument, note.Way!.Setting)}" : "rests";
 
     public Task OnGetAsync() => LoadAsync();
 
@@ -74,7 +80,16 @@ public sealed class ClassModel(BoccaDb db) : StagePage(db)
         {
             var approach = pupil.ApproachIn(Room);
             var played = await Db.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
-            parts.Add(ClassPart.Of(new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage) { Hand = played.Hand, Weights = played.Weights }, Line));
+            parts.Add(
+                ClassPart.Of(
+                    new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage)
+                    {
+                        Hand = played.Hand,
+                        Weights = played.Weights,
+                    },
+                    Line
+                )
+            );
         }
 
         Parts = parts;

@@ -19,7 +19,9 @@ public sealed record SentHand([MaxLength(40)] string Drill, IReadOnlyList<SentAn
 /// <summary>The hand: silent drills until valves and slide need no thought.</summary>
 public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
 {
-    private const int PastTakes = 12, TakesForNeeds = 20, MostAnswers = 60;
+    private const int PastTakes = 12,
+        TakesForNeeds = 20,
+        MostAnswers = 60;
     private const double LongestSeconds = 120;
 
     [BindProperty(SupportsGet = true, Name = "drill")]
@@ -50,7 +52,9 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
         Due = await Cards().CountAsync(card => card.DueAt <= now);
         Recalled = await Cards().CountAsync();
         // What is due comes first; else the hand goes on where it was.
-        Drill = Offered.FirstOrDefault(drill => drill.Id == (DrillId ?? (Due > 0 ? "by-note" : (Past.Count > 0 ? Past[0].DrillId : null)))) ?? Offered[0];
+        Drill =
+            Offered.FirstOrDefault(drill => drill.Id == (DrillId ?? (Due > 0 ? "by-note" : (Past.Count > 0 ? Past[0].DrillId : null))))
+            ?? Offered[0];
         return Page();
     }
 
@@ -64,23 +68,30 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
             var asked = HandDrill.Get(drill);
             var trained = await TrainedAsync();
             var prompts = HandTrainer.Prompts(asked, trained, new Random(seed));
-            return new JsonResult(new
-            {
-                asked.WithinCm,
-                Prompts = prompts.Select(prompt => new
+            return new JsonResult(
+                new
                 {
-                    prompt.Item,
-                    prompt.Show,
-                    prompt.Answer,
-                    prompt.Accepted,
-                    prompt.HidesChange,
-                    prompt.Cm,
-                    prompt.Hertz,
-                    Note = prompt.Written is { } written ? MusicXmlWriter.Write(new NoteRow(Reading, [written])) : null,
-                    Name = prompt.Written is { } read ? Frame.Say.Pitch(read) : null,
-                    Choices = prompt.Choices.Select(choice => new { Id = choice.ToString(), Name = Frame.Say.Pitch(choice), Note = MusicXmlWriter.Write(new NoteRow(Reading, [choice])) }),
-                }),
-            });
+                    asked.WithinCm,
+                    Prompts = prompts.Select(prompt => new
+                    {
+                        prompt.Item,
+                        prompt.Show,
+                        prompt.Answer,
+                        prompt.Accepted,
+                        prompt.HidesChange,
+                        prompt.Cm,
+                        prompt.Hertz,
+                        Note = prompt.Written is { } written ? MusicXmlWriter.Write(new NoteRow(Reading, [written])) : null,
+                        Name = prompt.Written is { } read ? Frame.Say.Pitch(read) : null,
+                        Choices = prompt.Choices.Select(choice => new
+                        {
+                            Id = choice.ToString(),
+                            Name = Frame.Say.Pitch(choice),
+                            Note = MusicXmlWriter.Write(new NoteRow(Reading, [choice])),
+                        }),
+                    }),
+                }
+            );
         }
         catch (ArgumentException problem)
         {
@@ -93,11 +104,30 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
     {
         if (Pupil is null)
             return NotFound();
-        if (!ModelState.IsValid || sent.Answers is not { Count: > 0 and <= MostAnswers } || HandDrill.All.FirstOrDefault(drill => drill.Id == sent.Drill) is not { } drill
-            || sent.Answers.Any(answer => !(answer.Seconds >= 0 && answer.Seconds <= LongestSeconds) || answer.Item.Length > 20 || answer.Answer.Length > 20 || answer.From.Length > 20 || answer.Given.Length > 20))
+        if (
+            !ModelState.IsValid
+            || sent.Answers is not { Count: > 0 and <= MostAnswers }
+            || HandDrill.All.FirstOrDefault(drill => drill.Id == sent.Drill) is not { } drill
+            || sent.Answers.Any(answer =>
+                !(answer.Seconds >= 0 && answer.Seconds <= LongestSeconds)
+                || answer.Item.Length > 20
+                || answer.Answer.Length > 20
+                || answer.From.Length > 20
+                || answer.Given.Length > 20
+            )
+        )
             return Refuse("The answers did not arrive whole. Do the drill once more.");
         var trained = await TrainedAsync();
-        var marks = sent.Answers.Select(answer => new HandMark(answer.Item, answer.Answer, answer.From, answer.Given, answer.Seconds, HandTrainer.IsRight(drill, trained, answer.Item, answer.Answer, answer.Given))).ToList();
+        var marks = sent
+            .Answers.Select(answer => new HandMark(
+                answer.Item,
+                answer.Answer,
+                answer.From,
+                answer.Given,
+                answer.Seconds,
+                HandTrainer.IsRight(drill, trained, answer.Item, answer.Answer, answer.Given)
+            ))
+            .ToList();
         var outcome = HandOutcome.Of(drill, marks);
         var now = time.GetUtcNow().UtcDateTime;
         var take = new HandTake
@@ -118,36 +148,99 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
             await RecallAsync(marks, outcome.MedianSeconds, now);
         await Db.SaveChangesAsync();
         var onward = outcome.Passed ? Offered.SkipWhile(known => known.Id != drill.Id).Skip(1).FirstOrDefault() : null;
-        return new JsonResult(new { take.Id, outcome.Summary, outcome.Next, outcome.Passed, Onward = onward is null ? null : new { onward.Id, onward.Name }, Weakest = outcome.Weakest.Select(change => new { change.From, change.To, change.Seconds, change.Missed }) });
+        return new JsonResult(
+            new
+            {
+                take.Id,
+                outcome.Summary,
+                outcome.Next,
+                outcome.Passed,
+                Onward = onward is null ? null : new { onward.Id, onward.Name },
+                Weakest = outcome.Weakest.Select(change => new
+                {
+                    change.From,
+                    change.To,
+                    change.Seconds,
+                    change.Missed,
+                }),
+            }
+        );
     }
 
-    public async Task<IActionResult> OnPostDeleteAsync(int id) => await MarkAsync<HandTake>(id, time.GetUtcNow().UtcDateTime, "The drill is gone from the record.", "Restore") is { } entry ? RedirectToPage(new { pupilId = PupilId, drill = entry.DrillId }) : NotFound();
+    public async Task<IActionResult> OnPostDeleteAsync(int id) =>
+        await MarkAsync<HandTake>(id, time.GetUtcNow().UtcDateTime, "The drill is gone from the record.", "Restore") is { } entry
+            ? RedirectToPage(new { pupilId = PupilId, drill = entry.DrillId })
+            : NotFound();
 
-    public async Task<IActionResult> OnPostRestoreAsync(int id) => await MarkAsync<HandTake>(id, null, "The drill is back.", "Delete") is { } entry ? RedirectToPage(new { pupilId = PupilId, drill = entry.DrillId }) : NotFound();
+    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
+        await MarkAsync<HandTake>(id, null, "The drill is back.", "Delete") is { } entry
+            ? RedirectToPage(new { pupilId = PupilId, drill = entry.DrillId })
+            : NotFound();
 
     /// <summary>The slide as drawn: where each centimetre is, what it sounds.</summary>
-    public string SlidePoints => Played!.Instrument.Slide is not { } slide ? "[]" : JsonSerializer.Serialize(Enumerable.Range(0, (int)(slide.TravelCm * 2) + 1).Select(i => i / 2.0).Select(cm => new
-    {
-        cm,
-        hertz = Math.Round(Tuning.Standard.Frequency(Played.Instrument.PartialOne.Midi + HarmonicSeries.ExactSemitones(3) - (SlidePlace.Of(slide, cm).CentsDown / 100)), 3),
-    }));
+    public string SlidePoints =>
+        Played!.Instrument.Slide is not { } slide
+            ? "[]"
+            : JsonSerializer.Serialize(
+                Enumerable
+                    .Range(0, (int)(slide.TravelCm * 2) + 1)
+                    .Select(i => i / 2.0)
+                    .Select(cm => new
+                    {
+                        cm,
+                        hertz = Math.Round(
+                            Tuning.Standard.Frequency(
+                                Played.Instrument.PartialOne.Midi
+                                    + HarmonicSeries.ExactSemitones(3)
+                                    - (SlidePlace.Of(slide, cm).CentsDown / 100)
+                            ),
+                            3
+                        ),
+                    })
+            );
 
     private async Task<TrainedHand> TrainedAsync()
     {
         var now = time.GetUtcNow().UtcDateTime;
         var marks = (await Takes().Take(TakesForNeeds).ToListAsync()).SelectMany(take => take.Marks).ToList();
         var due = await Cards().Where(card => card.DueAt <= now).Select(card => card.Item).ToListAsync();
-        return new TrainedHand(Played!.Instrument, Reading, await NotesAsync()) { Hand = Played.Hand, Weights = Played.Weights, Marks = marks, Due = due.ToHashSet() };
+        return new TrainedHand(Played!.Instrument, Reading, await NotesAsync())
+        {
+            Hand = Played.Hand,
+            Weights = Played.Weights,
+            Marks = marks,
+            Due = due.ToHashSet(),
+        };
     }
 
-    /// <summary>The notes asked for: those saved in the record, the first notes of the instrument, and what the recall schedule knows.</summary>
+    /// <summary>
+    /// The notes asked for: those saved in the record, the first notes of the instrument, and what the recall schedule knows.
+    /// </summary>
     private async Task<IReadOnlyList<Pitch>> NotesAsync()
     {
-        var saved = await Db.Notes.AsNoTracking().Where(note => note.PupilId == Pupil!.Id && note.ReadingId == Pupil.ReadingId).Select(note => note.Written).Distinct().ToListAsync();
+        var saved = await Db
+            .Notes.AsNoTracking()
+            .Where(note => note.PupilId == Pupil!.Id && note.ReadingId == Pupil.ReadingId)
+            .Select(note => note.Written)
+            .Distinct()
+            .ToListAsync();
         var cards = await Cards().Select(card => card.Item).ToListAsync();
-        var names = FirstNotes.Of(Pupil!.Instrument, Reading, Approach).Select(note => note.ToString()).Concat(saved).Concat(cards).Distinct();
-        return [.. names.Select(name => Pitch.TryParse(name, out var pitch) ? pitch : (Pitch?)null).OfType<Pitch>()
-            .Where(note => FingeringFinder.FindSounding(Played!.Instrument, Reading.ToSounding(note), Played.Weights, Played.Hand) is [{ Barred: null }, ..])];
+        var names = FirstNotes
+            .Of(Pupil!.Instrument, Reading, Approach)
+            .Select(note => note.ToString())
+            .Concat(saved)
+            .Concat(cards)
+            .Distinct();
+        return
+        [
+            .. names
+                .Select(name => Pitch.TryParse(name, out var pitch) ? pitch : (Pitch?)null)
+                .OfType<Pitch>()
+                .Where(note =>
+                    FingeringFinder.FindSounding(Played!.Instrument, Reading.ToSounding(note), Played.Weights, Played.Hand)
+                        is [{ Barred: null }, ..]
+                ),
+        ];
     }
 
     /// <summary>The first answer a note gets in a drill counts; the rest of the drill is practice.</summary>
@@ -157,12 +250,25 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
         {
             var card = await Cards().AsTracking().FirstOrDefaultAsync(known => known.Item == mark.Item);
             if (card is null)
-                Db.Recalls.Add(card = new RecallCard { PupilId = Pupil!.Id, InstrumentId = Pupil.InstrumentId, Item = mark.Item });
+                Db.Recalls.Add(
+                    card = new RecallCard
+                    {
+                        PupilId = Pupil!.Id,
+                        InstrumentId = Pupil.InstrumentId,
+                        Item = mark.Item,
+                    }
+                );
             card.Answer(HandOutcome.Grade(mark, usual), now);
         }
     }
 
-    private IQueryable<HandTake> Takes() => Db.Hands.AsNoTracking().Where(take => take.PupilId == Pupil!.Id && take.InstrumentId == Pupil.InstrumentId).OrderByDescending(take => take.At).ThenByDescending(take => take.Id);
+    private IQueryable<HandTake> Takes() =>
+        Db
+            .Hands.AsNoTracking()
+            .Where(take => take.PupilId == Pupil!.Id && take.InstrumentId == Pupil.InstrumentId)
+            .OrderByDescending(take => take.At)
+            .ThenByDescending(take => take.Id);
 
-    private IQueryable<RecallCard> Cards() => Db.Recalls.AsNoTracking().Where(card => card.PupilId == Pupil!.Id && card.InstrumentId == Pupil.InstrumentId);
+    private IQueryable<RecallCard> Cards() =>
+        Db.Recalls.AsNoTracking().Where(card => card.PupilId == Pupil!.Id && card.InstrumentId == Pupil.InstrumentId);
 }

@@ -9,7 +9,13 @@ using Microsoft.EntityFrameworkCore;
 namespace Bocca.Web.Pages.Notes;
 
 /// <summary>The note on the stage, with the way shown and all others.</summary>
-public sealed record NoteView(Pupil Pupil, Pitch Written, Core.Fingering.Fingering Way, int Place, IReadOnlyList<Core.Fingering.Fingering> Ways)
+public sealed record NoteView(
+    Pupil Pupil,
+    Pitch Written,
+    Core.Fingering.Fingering Way,
+    int Place,
+    IReadOnlyList<Core.Fingering.Fingering> Ways
+)
 {
     public Pitch Sounding => Pupil.Reading.ToSounding(Written);
 
@@ -52,7 +58,12 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : NotesPage(db)
         if (Pupil is null)
             return;
         var first = FirstNotes.Of(Pupil.Instrument, Pupil.Reading, Approach).ToList();
-        Past = await Db.Notes.AsNoTracking().Where(note => note.PupilId == Pupil.Id).OrderByDescending(note => note.SavedAt).Take(PastNotes).ToListAsync();
+        Past = await Db
+            .Notes.AsNoTracking()
+            .Where(note => note.PupilId == Pupil.Id)
+            .OrderByDescending(note => note.SavedAt)
+            .Take(PastNotes)
+            .ToListAsync();
         var known = Past.Select(note => note.Written).ToHashSet();
         var next = first.FirstOrDefault(note => !known.Contains(note.ToString()), first[0]);
         View = Show(Note is null ? next.ToString() : Note.Trim()) ?? Show(next.ToString());
@@ -79,7 +90,11 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : NotesPage(db)
             SavedAt = time.GetUtcNow().UtcDateTime,
         };
         Db.Notes.Add(saved);
-        foreach (var step in await Db.Steps.Where(step => step.PupilId == Pupil.Id && step.DoneAt == null && step.Place == Core.Buzz.NextPlace.Notes).ToListAsync())
+        foreach (
+            var step in await Db
+                .Steps.Where(step => step.PupilId == Pupil.Id && step.DoneAt == null && step.Place == Core.Buzz.NextPlace.Notes)
+                .ToListAsync()
+        )
             step.DoneAt = saved.SavedAt;
         await Db.SaveChangesAsync();
         TempData["Told"] = $"{Say.Pitch(view.Written)} stands in the record: {Say.Setting(Pupil.Instrument, view.Way.Setting)}.";
@@ -87,16 +102,25 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : NotesPage(db)
         return RedirectToPage(new { pupilId = PupilId, note = saved.Written });
     }
 
-    public async Task<IActionResult> OnPostForgetAsync(int id) => await MarkAsync<SavedNote>(id, time.GetUtcNow().UtcDateTime, "The note is gone from the record.", "Restore") is { } entry ? RedirectToPage(new { pupilId = PupilId, note = entry.Written }) : NotFound();
+    public async Task<IActionResult> OnPostForgetAsync(int id) =>
+        await MarkAsync<SavedNote>(id, time.GetUtcNow().UtcDateTime, "The note is gone from the record.", "Restore") is { } entry
+            ? RedirectToPage(new { pupilId = PupilId, note = entry.Written })
+            : NotFound();
 
-    public async Task<IActionResult> OnPostRestoreAsync(int id) => await MarkAsync<SavedNote>(id, null, "The note is back.", "Forget") is { } entry ? RedirectToPage(new { pupilId = PupilId, note = entry.Written }) : NotFound();
+    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
+        await MarkAsync<SavedNote>(id, null, "The note is back.", "Forget") is { } entry
+            ? RedirectToPage(new { pupilId = PupilId, note = entry.Written })
+            : NotFound();
 
     /// <summary>What the valves pressed on the screen would give, in a sentence.</summary>
     public IActionResult OnGetTry(string note, string setting)
     {
-        if (Pupil is null || !Pitch.TryParse(note, out var written)
+        if (
+            Pupil is null
+            || !Pitch.TryParse(note, out var written)
             || !Core.Instruments.Setting.TryParse(setting, Pupil.Instrument.Slide is not null, out var pressed)
-            || Played!.Instrument.TubeOf(pressed) is not { } tube)
+            || Played!.Instrument.TubeOf(pressed) is not { } tube
+        )
             return NotFound();
         return Content(SettingTrial.Of(Played!.Instrument, Pupil.Reading, written, tube, Played.Weights).Sentence);
     }
@@ -110,7 +134,15 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : NotesPage(db)
             return BadRequest();
         var pin = await PinAsync(view.Sounding.Midi);
         if (pin is null)
-            Db.Pins.Add(pin = new NotePin { PupilId = Pupil.Id, InstrumentId = Pupil.InstrumentId, Midi = view.Sounding.Midi, Setting = setting });
+            Db.Pins.Add(
+                pin = new NotePin
+                {
+                    PupilId = Pupil.Id,
+                    InstrumentId = Pupil.InstrumentId,
+                    Midi = view.Sounding.Midi,
+                    Setting = setting,
+                }
+            );
         (pin.Setting, pin.At) = (setting, time.GetUtcNow().UtcDateTime);
         await Db.SaveChangesAsync();
         TempData["Told"] = $"{Say.Pitch(view.Written)} is {Say.Setting(Pupil.Instrument, way.Setting)} for {Pupil.Name}: your choice.";
@@ -127,20 +159,30 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : NotesPage(db)
             Db.Pins.Remove(pin);
             await Db.SaveChangesAsync();
             TempData["Told"] = $"{Say.Pitch(view.Written)} goes by the computed order again.";
-            TempData["UndoAt"] = $"/notes/{PupilId}?handler=Pin&note={Uri.EscapeDataString(note)}&setting={Uri.EscapeDataString(pin.Setting)}";
+            TempData["UndoAt"] =
+                $"/notes/{PupilId}?handler=Pin&note={Uri.EscapeDataString(note)}&setting={Uri.EscapeDataString(pin.Setting)}";
         }
 
         return RedirectToPage(new { pupilId = PupilId, note });
     }
 
-    private Task<NotePin?> PinAsync(int midi) => Db.Pins.FirstOrDefaultAsync(pin => pin.PupilId == Pupil!.Id && pin.InstrumentId == Pupil.InstrumentId && pin.Midi == midi);
+    private Task<NotePin?> PinAsync(int midi) =>
+        Db.Pins.FirstOrDefaultAsync(pin => pin.PupilId == Pupil!.Id && pin.InstrumentId == Pupil.InstrumentId && pin.Midi == midi);
 
     private NoteView? Show(string note)
     {
         try
         {
             var written = Pitch.Parse(note);
-            var ways = FingeringFinder.Find(Played!.Instrument, Pupil!.Reading, written, Played.Weights, Played.Hand, Played.Passport, Place.Cents);
+            var ways = FingeringFinder.Find(
+                Played!.Instrument,
+                Pupil!.Reading,
+                written,
+                Played.Weights,
+                Played.Hand,
+                Played.Passport,
+                Place.Cents
+            );
             var place = Math.Max(0, ways.ToList().FindIndex(way => way.Setting.ToString() == Setting));
             return new NoteView(Pupil, written, ways[place], place, ways);
         }

@@ -31,8 +31,15 @@ public sealed class InstrumentModel(BoccaDb db, TimeProvider time) : NotesPage(d
     {
         if (Pupil is null)
             return NotFound();
-        var cents = valve.Select((each, i) => (Valve: i + 1, Cents: each)).Where(each => each.Cents is not (null or 0)).ToDictionary(each => each.Valve, each => each.Cents!.Value);
-        if (!ModelState.IsValid || cents.Count > 0 && cents.Keys.Max() > Pupil.Instrument.Valves.Count || cents.Values.Any(each => !(Math.Abs(each) <= Passport.MostValveCents)))
+        var cents = valve
+            .Select((each, i) => (Valve: i + 1, Cents: each))
+            .Where(each => each.Cents is not (null or 0))
+            .ToDictionary(each => each.Valve, each => each.Cents!.Value);
+        if (
+            !ModelState.IsValid
+            || cents.Count > 0 && cents.Keys.Max() > Pupil.Instrument.Valves.Count
+            || cents.Values.Any(each => !(Math.Abs(each) <= Passport.MostValveCents))
+        )
         {
             Trouble = $"A valve lies at most {Passport.MostValveCents:0} cents off its place, sharp or flat; more is another slide.";
             await LoadAsync();
@@ -63,7 +70,9 @@ public sealed class InstrumentModel(BoccaDb db, TimeProvider time) : NotesPage(d
         var conditions = PlayingConditions.Of(a4, celsius);
         if (!ModelState.IsValid || conditions.A4Hz != a4 || conditions.Celsius != celsius)
         {
-            Trouble = $"A room's A is {PlayingConditions.A4Range.Least:0} to {PlayingConditions.A4Range.Most:0} Hz, its warmth {PlayingConditions.CelsiusRange.Least:0} to {PlayingConditions.CelsiusRange.Most:0} °C.";
+            Trouble =
+                $"A room's A is {PlayingConditions.A4Range.Least:0} to {PlayingConditions.A4Range.Most:0} Hz, its warmth "
+                + $"{PlayingConditions.CelsiusRange.Least:0} to {PlayingConditions.CelsiusRange.Most:0} °C.";
             await LoadAsync();
             return Page();
         }
@@ -77,13 +86,24 @@ public sealed class InstrumentModel(BoccaDb db, TimeProvider time) : NotesPage(d
         return RedirectToPage(new { pupilId = PupilId });
     }
 
-    public async Task<IActionResult> OnPostForgetAsync(int id) => await MarkAsync<MeasuredInstrument>(id, time.GetUtcNow().UtcDateTime, "The measurement is gone.", "Restore") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
+    public async Task<IActionResult> OnPostForgetAsync(int id) =>
+        await MarkAsync<MeasuredInstrument>(id, time.GetUtcNow().UtcDateTime, "The measurement is gone.", "Restore") is not null
+            ? RedirectToPage(new { pupilId = PupilId })
+            : NotFound();
 
-    public async Task<IActionResult> OnPostRestoreAsync(int id) => await MarkAsync<MeasuredInstrument>(id, null, "The measurement is back.", "Forget") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
+    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
+        await MarkAsync<MeasuredInstrument>(id, null, "The measurement is back.", "Forget") is not null
+            ? RedirectToPage(new { pupilId = PupilId })
+            : NotFound();
 
     private async Task LoadAsync()
     {
-        Past = await Db.Measured.AsNoTracking().Where(entry => entry.PupilId == Pupil!.Id && entry.InstrumentId == Pupil.InstrumentId).OrderByDescending(entry => entry.At).Take(12).ToListAsync();
+        Past = await Db
+            .Measured.AsNoTracking()
+            .Where(entry => entry.PupilId == Pupil!.Id && entry.InstrumentId == Pupil.InstrumentId)
+            .OrderByDescending(entry => entry.At)
+            .Take(12)
+            .ToListAsync();
         OpenAt = (await Db.TuningTakeAsync(Pupil!.Id))?.RecordedAt;
     }
 }

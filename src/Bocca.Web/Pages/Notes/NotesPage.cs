@@ -14,9 +14,12 @@ public abstract class NotesPage(BoccaDb db) : StagePage(db)
     protected Reading Reading => Pupil!.Reading;
 
     public override Task OnPageHandlerExecutionAsync(PageHandlerExecutingContext context, PageHandlerExecutionDelegate next) =>
-        base.OnPageHandlerExecutionAsync(context, async () =>
-        {
-            Played = Pupil is null ? null : await Db.PlayedAsync(Pupil, Approach, Room.Conditions.Tuning);
-            return await next();
-        });
+        base.OnPageHandlerExecutionAsync(
+            context,
+            async () =>
+            {
+                Played = Pupil is null ? null : await Db.PlayedAsync(Pupil, Approach, Room.Conditions.Tuning);
+                return await next();
+            }
+        );
 }

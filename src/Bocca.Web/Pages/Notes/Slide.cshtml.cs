@@ -33,7 +33,10 @@ public sealed class SlideModel(BoccaDb db, TimeProvider time) : NotesPage(db)
     public string? Trouble { get; private set; }
 
     /// <summary>What lies under the pointer, every quarter centimetre: centimetres, cents under the closed slide, in words.</summary>
-    public string Points => JsonSerializer.Serialize(Enumerable.Range(0, (int)(Played!.Instrument.Slide!.TravelCm / PointCm) + 1).Select(i => Point(i * PointCm)));
+    public string Points =>
+        JsonSerializer.Serialize(
+            Enumerable.Range(0, (int)(Played!.Instrument.Slide!.TravelCm / PointCm) + 1).Select(i => Point(i * PointCm))
+        );
 
     public async Task<IActionResult> OnGetAsync() => await LoadAsync() ? Page() : NotFound();
 
@@ -79,7 +82,17 @@ public sealed class SlideModel(BoccaDb db, TimeProvider time) : NotesPage(db)
     private object Point(double cm)
     {
         var place = SlidePlace.Of(Played!.Instrument.Slide!, cm);
-        var words = Math.Abs(place.OffCm) < PointCm ? $"position {place.Position}" : $"{Math.Abs(place.OffCm):0.0} cm {(place.OffCm > 0 ? "out from" : "in from")} position {place.Position}";
-        return new { cm, cents = -Math.Round(place.CentsDown), perCm = Math.Round(place.CentsPerCm, 1), words, far = cm > Played.Hand.ReachCm };
+        var words =
+            Math.Abs(place.OffCm) < PointCm
+                ? $"position {place.Position}"
+                : $"{Math.Abs(place.OffCm):0.0} cm {(place.OffCm > 0 ? "out from" : "in from")} position {place.Position}";
+        return new
+        {
+            cm,
+            cents = -Math.Round(place.CentsDown),
+            perCm = Math.Round(place.CentsPerCm, 1),
+            words,
+            far = cm > Played.Hand.ReachCm,
+        };
     }
 }

@@ -13,7 +13,9 @@ public sealed class TubeModel(BoccaDb db) : NotesPage(db)
 
     public TubeDrawing? Drawing { get; private set; }
 
-    public TubeColumn Now => Drawing!.Columns.FirstOrDefault(column => column.Setting == Setting) ?? Drawing.Columns.First(column => column.AddedCm == 0 || column.Setting == "1");
+    public TubeColumn Now =>
+        Drawing!.Columns.FirstOrDefault(column => column.Setting == Setting)
+        ?? Drawing.Columns.First(column => column.AddedCm == 0 || column.Setting == "1");
 
     public IActionResult OnGet()
     {

@@ -24,9 +24,7 @@ public sealed class EditModel(BoccaDb db, TimeProvider time) : StagePage(db)
     /// <param name="instrument">An instrument offered in place of the pupil's; nothing changes before it is saved.</param>
     public void OnGet(string? instrument = null)
     {
-        Form = IsNew
-            ? new PupilForm { Started = DateOnly.FromDateTime(time.GetLocalNow().Date) }
-            : PupilForm.Of(Pupil!);
+        Form = IsNew ? new PupilForm { Started = DateOnly.FromDateTime(time.GetLocalNow().Date) } : PupilForm.Of(Pupil!);
         if (Catalogue.All.FirstOrDefault(known => known.Id == instrument) is not { } offered)
             return;
         Form.Instrument = offered.Id;
@@ -41,7 +39,12 @@ public sealed class EditModel(BoccaDb db, TimeProvider time) : StagePage(db)
             return Page();
         if (IsNew)
         {
-            var added = new Pupil { Name = Form.Name!.Trim(), InstrumentId = Form.Instrument!, ReadingId = Form.ReadingOrUsual() };
+            var added = new Pupil
+            {
+                Name = Form.Name!.Trim(),
+                InstrumentId = Form.Instrument!,
+                ReadingId = Form.ReadingOrUsual(),
+            };
             Form.WriteTo(added);
             Db.Pupils.Add(added);
             await Db.SaveChangesAsync();
@@ -87,7 +90,11 @@ public sealed class EditModel(BoccaDb db, TimeProvider time) : StagePage(db)
         Clash = [.. Form.DifferencesFrom(theirs)];
         Form.Version = stored.Version;
         ModelState.Remove("Form.Version");
-        ModelState.AddModelError("", $"{stored.Name} was changed in another tab meanwhile. What you typed is still here: save again to put it over the other, or reload to take the other.");
+        ModelState.AddModelError(
+            "",
+            $"{stored.Name} was changed in another tab meanwhile. What you typed is still here: save again to put it over the other, "
+                + $"or reload to take the other."
+        );
         return Page();
     }
 
@@ -100,7 +107,11 @@ public sealed class EditModel(BoccaDb db, TimeProvider time) : StagePage(db)
         if (Form.BornIn is { } born && (born > time.GetLocalNow().Year - 3 || born < time.GetLocalNow().Year - 100))
             ModelState.AddModelError("Form.BornIn", $"Nobody born in {born} is between 3 and 100 years old.");
         if (Form.ArmCm is { } arm && !(arm >= ArmReach.ArmCm.Least && arm <= ArmReach.ArmCm.Most))
-            ModelState.AddModelError("Form.ArmCm", $"An arm of {arm} cm cannot be: measure from the shoulder joint to the grip, {ArmReach.ArmCm.Least} to {ArmReach.ArmCm.Most} cm.");
+            ModelState.AddModelError(
+                "Form.ArmCm",
+                $"An arm of {arm} cm cannot be: measure from the shoulder joint to the grip, {ArmReach.ArmCm.Least} to "
+                    + $"{ArmReach.ArmCm.Most} cm."
+            );
         if (Form.Started > DateOnly.FromDateTime(time.GetLocalNow().Date).AddYears(1))
             ModelState.AddModelError("Form.Started", "That start lies more than a year ahead.");
     }
@@ -152,30 +163,35 @@ public sealed class PupilForm
 
     public Guid Version { get; set; }
 
-    public BreathHealth Health => (Asthma ? BreathHealth.Breathing : 0) | (Heart ? BreathHealth.Heart : 0) | (Dizziness ? BreathHealth.Dizziness : 0) | (Surgery ? BreathHealth.Surgery : 0);
+    public BreathHealth Health =>
+        (Asthma ? BreathHealth.Breathing : 0)
+        | (Heart ? BreathHealth.Heart : 0)
+        | (Dizziness ? BreathHealth.Dizziness : 0)
+        | (Surgery ? BreathHealth.Surgery : 0);
 
     private string Noted => $"{Health}{(DoctorAgrees ? ", doctor agrees" : "")}";
 
-    public static PupilForm Of(Pupil pupil) => new()
-    {
-        Name = pupil.Name,
-        Instrument = pupil.InstrumentId,
-        Reading = pupil.ReadingId,
-        Preset = pupil.Preset,
-        BornIn = pupil.BornIn,
-        Asthma = pupil.Health.HasFlag(BreathHealth.Breathing),
-        Heart = pupil.Health.HasFlag(BreathHealth.Heart),
-        Dizziness = pupil.Health.HasFlag(BreathHealth.Dizziness),
-        Surgery = pupil.Health.HasFlag(BreathHealth.Surgery),
-        DoctorAgrees = pupil.DoctorAgrees,
-        ArmCm = pupil.ArmCm,
-        HighestValve = pupil.HighestValve,
-        FurthestPosition = pupil.FurthestPosition,
-        Stage = pupil.Stage,
-        Started = pupil.Started,
-        Remark = pupil.Remark,
-        Version = pupil.Version,
-    };
+    public static PupilForm Of(Pupil pupil) =>
+        new()
+        {
+            Name = pupil.Name,
+            Instrument = pupil.InstrumentId,
+            Reading = pupil.ReadingId,
+            Preset = pupil.Preset,
+            BornIn = pupil.BornIn,
+            Asthma = pupil.Health.HasFlag(BreathHealth.Breathing),
+            Heart = pupil.Health.HasFlag(BreathHealth.Heart),
+            Dizziness = pupil.Health.HasFlag(BreathHealth.Dizziness),
+            Surgery = pupil.Health.HasFlag(BreathHealth.Surgery),
+            DoctorAgrees = pupil.DoctorAgrees,
+            ArmCm = pupil.ArmCm,
+            HighestValve = pupil.HighestValve,
+            FurthestPosition = pupil.FurthestPosition,
+            Stage = pupil.Stage,
+            Started = pupil.Started,
+            Remark = pupil.Remark,
+            Version = pupil.Version,
+        };
 
     public string ReadingOrUsual() => string.IsNullOrEmpty(Reading) ? Catalogue.Get(Instrument!).Readings[0].Id : Reading;
 

@@ -19,9 +19,29 @@ public sealed class IndexModel(BoccaDb db) : StagePage(db)
 
     public async Task OnGetAsync()
     {
-        Takes = await Db.Takes.AsNoTracking().Where(take => take.PupilId == PupilId && take.Kept).OrderByDescending(take => take.RecordedAt).Take(Most).ToListAsync();
-        Tones = await Db.Tones.AsNoTracking().Where(take => take.PupilId == PupilId && take.Kept).OrderByDescending(take => take.RecordedAt).Take(Most).ToListAsync();
-        Notes = await Db.Notes.AsNoTracking().Where(note => note.PupilId == PupilId).OrderByDescending(note => note.SavedAt).Take(Most).ToListAsync();
-        Steps = await Db.Steps.AsNoTracking().Where(step => step.PupilId == PupilId).OrderByDescending(step => step.AcceptedAt).Take(Most).ToListAsync();
+        Takes = await Db
+            .Takes.AsNoTracking()
+            .Where(take => take.PupilId == PupilId && take.Kept)
+            .OrderByDescending(take => take.RecordedAt)
+            .Take(Most)
+            .ToListAsync();
+        Tones = await Db
+            .Tones.AsNoTracking()
+            .Where(take => take.PupilId == PupilId && take.Kept)
+            .OrderByDescending(take => take.RecordedAt)
+            .Take(Most)
+            .ToListAsync();
+        Notes = await Db
+            .Notes.AsNoTracking()
+            .Where(note => note.PupilId == PupilId)
+            .OrderByDescending(note => note.SavedAt)
+            .Take(Most)
+            .ToListAsync();
+        Steps = await Db
+            .Steps.AsNoTracking()
+            .Where(step => step.PupilId == PupilId)
+            .OrderByDescending(step => step.AcceptedAt)
+            .Take(Most)
+            .ToListAsync();
     }
 }

@@ -42,7 +42,15 @@ public sealed class ChecksModel(BoccaDb db, TimeProvider time) : StagePage(db)
         foreach (var tick in ticked)
             tick.DeletedAt = time.GetUtcNow().UtcDateTime;
         if (ticked.Count == 0)
-            Db.Ticks.Add(new CheckTick { PupilId = Pupil.Id, CheckId = check, ApproachText = Approach.ToString(), At = time.GetUtcNow().UtcDateTime });
+            Db.Ticks.Add(
+                new CheckTick
+                {
+                    PupilId = Pupil.Id,
+                    CheckId = check,
+                    ApproachText = Approach.ToString(),
+                    At = time.GetUtcNow().UtcDateTime,
+                }
+            );
         await Db.SaveChangesAsync();
         return Redirect($"/set-up/{PupilId}/checks#{check}");
     }

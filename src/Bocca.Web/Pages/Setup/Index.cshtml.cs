@@ -45,30 +45,56 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         Pupil is null ? NotFound() : new JsonResult(new DrawnFace(share, offset, tilt, rim).Bounded().Marks());
 
     /// <summary>Measures marks without keeping them.</summary>
-    public Task<IActionResult> OnPostMeasureAsync([FromBody] SentMarks sent) => WithMarksAsync(sent, (placement, earlier) =>
-    {
-        var verdict = PlacementJudge.Judge(placement, Pupil!.Instrument.Family, sent.RimMm, Approach, earlier);
-        return Task.FromResult<IActionResult>(Partial("_Measured", new MeasuredView(placement, verdict, sent.Side is null ? [] : SideView.Measure(sent.Side).Judge(Approach))));
-    });
+    public Task<IActionResult> OnPostMeasureAsync([FromBody] SentMarks sent) =>
+        WithMarksAsync(
+            sent,
+            (placement, earlier) =>
+            {
+                var verdict = PlacementJudge.Judge(placement, Pupil!.Instrument.Family, sent.RimMm, Approach, earlier);
+                return Task.FromResult<IActionResult>(
+                    Partial(
+                        "_Measured",
+                        new MeasuredView(placement, verdict, sent.Side is null ? [] : SideView.Measure(sent.Side).Judge(Approach))
+                    )
+                );
+            }
+        );
 
     /// <summary>Keeps a placement: the marks and what they came to.</summary>
-    public Task<IActionResult> OnPostKeepAsync([FromBody] SentMarks sent) => WithMarksAsync(sent, async (_, earlier) =>
-    {
-        var entry = PlacementEntry.Of(Pupil!, sent.Source, sent.Front, sent.RimMm, Approach, earlier, time.GetUtcNow().UtcDateTime);
-        if (sent.Side is not null)
-            entry.Sentences = $"{entry.Sentences} {string.Join(' ', SideView.Measure(sent.Side).Judge(Approach).Select(line => line.Sentence))}";
-        Db.Placements.Add(entry);
-        await Db.SaveChangesAsync();
-        TempData["Told"] = $"The placement stands in the record: {100 * entry.ShareAbove:0} % above.";
-        TempData["UndoAt"] = $"/set-up/{PupilId}?handler=Delete&id={entry.Id}";
-        return new OkResult();
-    });
+    public Task<IActionResult> OnPostKeepAsync([FromBody] SentMarks sent) =>
+        WithMarksAsync(
+            sent,
+            async (_, earlier) =>
+            {
+                var entry = PlacementEntry.Of(Pupil!, sent.Source, sent.Front, sent.RimMm, Approach, earlier, time.GetUtcNow().UtcDateTime);
+                if (sent.Side is not null)
+                    entry.Sentences =
+                        $"{entry.Sentences} {string.Join(' ', SideView.Measure(sent.Side).Judge(Approach).Select(line => line.Sentence))}";
+                Db.Placements.Add(entry);
+                await Db.SaveChangesAsync();
+                TempData["Told"] = $"The placement stands in the record: {100 * entry.ShareAbove:0} % above.";
+                TempData["UndoAt"] = $"/set-up/{PupilId}?handler=Delete&id={entry.Id}";
+                return new OkResult();
+            }
+        );
 
-    public async Task<IActionResult> OnPostDeleteAsync(int id) => await MarkAsync<PlacementEntry>(id, time.GetUtcNow().UtcDateTime, "The placement is gone.", "Restore") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
+    public async Task<IActionResult> OnPostDeleteAsync(int id) =>
+        await MarkAsync<PlacementEntry>(id, time.GetUtcNow().UtcDateTime, "The placement is gone.", "Restore") is not null
+            ? RedirectToPage(new { pupilId = PupilId })
+            : NotFound();
 
-    public async Task<IActionResult> OnPostRestoreAsync(int id) => await MarkAsync<PlacementEntry>(id, null, "The placement is back.", "Delete") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
+    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
+        await MarkAsync<PlacementEntry>(id, null, "The placement is back.", "Delete") is not null
+            ? RedirectToPage(new { pupilId = PupilId })
+            : NotFound();
 
-    private Task<List<PlacementEntry>> PastAsync() => Db.Placements.AsNoTracking().Where(entry => entry.PupilId == Pupil!.Id).OrderByDescending(entry => entry.At).Take(PastPlacements).ToListAsync();
+    private Task<List<PlacementEntry>> PastAsync() =>
+        Db
+            .Placements.AsNoTracking()
+            .Where(entry => entry.PupilId == Pupil!.Id)
+            .OrderByDescending(entry => entry.At)
+            .Take(PastPlacements)
+            .ToListAsync();
 
     private async Task<IActionResult> WithMarksAsync(SentMarks? sent, Func<Placement, IReadOnlyList<Placement>, Task<IActionResult>> act)
     {
@@ -92,10 +118,24 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         if (Past.Count == 0)
             return [];
         var since = Past[^1].At;
-        var takes = await Db.Takes.AsNoTracking().Where(take => take.PupilId == Pupil!.Id && take.Kept && take.RecordedAt >= since && take.SteadinessCents != null)
-            .Select(take => new { take.RecordedAt, take.SteadinessCents }).ToListAsync();
-        return [.. Past.Select((entry, i) => new PlacedTakes(
-            entry.ShareAbove,
-            [.. takes.Where(take => take.RecordedAt >= entry.At && (i == 0 || take.RecordedAt < Past[i - 1].At)).Select(take => take.SteadinessCents!.Value)]))];
+        var takes = await Db
+            .Takes.AsNoTracking()
+            .Where(take => take.PupilId == Pupil!.Id && take.Kept && take.RecordedAt >= since && take.SteadinessCents != null)
+            .Select(take => new { take.RecordedAt, take.SteadinessCents })
+            .ToListAsync();
+        return
+        [
+            .. Past.Select(
+                (entry, i) =>
+                    new PlacedTakes(
+                        entry.ShareAbove,
+                        [
+                            .. takes
+                                .Where(take => take.RecordedAt >= entry.At && (i == 0 || take.RecordedAt < Past[i - 1].At))
+                                .Select(take => take.SteadinessCents!.Value),
+                        ]
+                    )
+            ),
+        ];
     }
 }

@@ -38,16 +38,31 @@ public sealed class ClassModel(BoccaDb db) : StagePage(db)
 
     public string ScoreXml => MusicXmlWriter.Write(Score);
 
-    private MusicScore Score => new("Slurs for the class", Tempo, [.. Parts.Where(part => (part.Own.Slur ?? part.Own.Instead) is not null).Select(part => SlurScore.PartOf(part.Player, [(part.Own.Slur ?? part.Own.Instead)!], part.Own.Member.Name.Split(' ')[0]))]);
+    private MusicScore Score =>
+        new(
+            "Slurs for the class",
+            Tempo,
+            [
+                .. Parts
+                    .Where(part => (part.Own.Slur ?? part.Own.Instead) is not null)
+                    .Select(part =>
+                        SlurScore.PartOf(part.Player, [(part.Own.Slur ?? part.Own.Instead)!], part.Own.Member.Name.Split(' ')[0])
+                    ),
+            ]
+        );
 
-    public string File(string handler) => $"/slurs/class?handler={handler}&shape={Uri.EscapeDataString(Shape)}&partial={FirstPartial}{string.Concat(Who.Select(id => $"&who={id}"))}";
+    public string File(string handler) =>
+        $"/slurs/class?handler={handler}&shape={Uri.EscapeDataString(Shape)}"
+        + $"&partial={FirstPartial}{string.Concat(Who.Select(id => $"&who={id}"))}";
 
     public Task OnGetAsync() => LoadAsync();
 
     public async Task<IActionResult> OnGetMusicXmlAsync()
     {
         await LoadAsync();
-        return Trouble is { } trouble ? Refuse(trouble) : File(Encoding.UTF8.GetBytes(ScoreXml), "application/vnd.recordare.musicxml+xml", "class-slurs.musicxml");
+        return Trouble is { } trouble
+            ? Refuse(trouble)
+            : File(Encoding.UTF8.GetBytes(ScoreXml), "application/vnd.recordare.musicxml+xml", "class-slurs.musicxml");
     }
 
     private async Task LoadAsync()
@@ -58,7 +73,8 @@ public sealed class ClassModel(BoccaDb db) : StagePage(db)
         Asked = SlurWriter.OnTube(model, shape, trumpet.Tubes[0]).FirstOrDefault(slur => slur.Notes[0].Partial == FirstPartial);
         if (Asked is null)
         {
-            Trouble = $"{shape.Name} does not go from partial {FirstPartial}: {SlurWriter.Sheet(model, shape, FirstPartial).StoppedBecause}";
+            Trouble =
+                $"{shape.Name} does not go from partial {FirstPartial}: {SlurWriter.Sheet(model, shape, FirstPartial).StoppedBecause}";
             Asked = SlurWriter.OnTube(model, SlurShape.Get("pair"), trumpet.Tubes[0]).First(slur => slur.Notes[0].Partial == 3);
         }
 
@@ -73,6 +89,9 @@ public sealed class ClassModel(BoccaDb db) : StagePage(db)
 
         Parts = parts;
         if (Trouble is null && !Parts.Any(part => (part.Own.Slur ?? part.Own.Instead) is not null))
-            Trouble = Parts.Count == 0 ? "Nobody is in this class yet." : "This slur fits nobody's range. Choose a lower partial or another shape.";
+            Trouble =
+                Parts.Count == 0
+                    ? "Nobody is in this class yet."
+                    : "This slur fits nobody's range. Choose a lower partial or another shape.";
     }
 }

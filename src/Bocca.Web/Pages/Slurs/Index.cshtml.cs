@@ -21,7 +21,12 @@ public sealed record SlurView(Pupil Pupil, SlurPlayer Player, SlurTake? Take, Sl
     public string ScoreXml => MusicXmlWriter.Write(SlurScore.OnStage(Player, Slur));
 
     /// <summary>The rungs of its tube, for the path.</summary>
-    public IReadOnlyList<DrawnRungLine> Rungs => [.. Core.Instruments.Rung.Of(Player.Instrument, Slur.Notes[0].Tube, 12, Tuning.Standard).Select(rung => new DrawnRungLine(Tuning.Standard.Midi(rung.Hertz), $"{rung.Partial}"))];
+    public IReadOnlyList<DrawnRungLine> Rungs =>
+        [
+            .. Core
+                .Instruments.Rung.Of(Player.Instrument, Slur.Notes[0].Tube, 12, Tuning.Standard)
+                .Select(rung => new DrawnRungLine(Tuning.Standard.Midi(rung.Hertz), $"{rung.Partial}")),
+        ];
 
     /// <summary>The path as it is written, on the rungs of its tube; without the names of its notes where it is learnt by ear.</summary>
     public (RowDrawing Row, string Words) Written
@@ -29,25 +34,39 @@ public sealed record SlurView(Pupil Pupil, SlurPlayer Player, SlurTake? Take, Sl
         get
         {
             var plan = new AskedSlur(Slur, Tempo, 1, new Core.Tone.PlayerSituation(Player.Instrument, Player.Reading), Pupil.Stage).Plan;
-            return (new RowDrawing(Core.Tone.RowTrace.Meant(plan), 760, 230, Rungs, heard: false, named: !Player.ByEar), $"The written path: partials {string.Join(", ", Slur.Notes.Select(note => note.Partial))}.");
+            return (
+                new RowDrawing(Core.Tone.RowTrace.Meant(plan), 760, 230, Rungs, heard: false, named: !Player.ByEar),
+                $"The written path: partials {string.Join(", ", Slur.Notes.Select(note => note.Partial))}."
+            );
         }
     }
 
     /// <summary>The slur as it should sound: hertz and beats, for playing it.</summary>
-    public string Model => string.Join(' ', Slur.Notes.Select(note => $"{Tuning.Standard.Frequency(note.Sounding):0.##}:{note.Beats:0.##}"));
+    public string Model =>
+        string.Join(' ', Slur.Notes.Select(note => $"{Tuning.Standard.Frequency(note.Sounding):0.##}:{note.Beats:0.##}"));
 }
 
 /// <summary>What the page sends about a slur.</summary>
 public sealed record AskedOfSlur(string Drill, double Tempo, int? Times);
 
 /// <summary>A recording as sent by the page.</summary>
-public sealed record SentSlur(IFormFile? Sound, string Drill, double Tempo, int? Times, SoundSource Source, double? FirstCue, bool Tense, double Missing);
+public sealed record SentSlur(
+    IFormFile? Sound,
+    string Drill,
+    double Tempo,
+    int? Times,
+    SoundSource Source,
+    double? FirstCue,
+    bool Tense,
+    double Missing
+);
 
 /// <summary>The Slurs stop: the slurs of the day, written and heard.</summary>
 [RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
 public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, time)
 {
-    private const int PastTakes = 12, MostTimes = 4;
+    private const int PastTakes = 12,
+        MostTimes = 4;
 
     /// <summary>Minutes that a day's slurs may take (common practice).</summary>
     private const double Minutes = 5;
@@ -71,7 +90,8 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
     public IReadOnlyList<SlurTake> Past { get; private set; } = [];
 
     /// <summary>The slurs offered: the day's, and the one on the stage.</summary>
-    public IReadOnlyList<Slur> Offered => View is null ? [] : [.. Day!.Slurs.Select(chosen => chosen.Slur).Append(View.Slur).DistinctBy(slur => slur.Id)];
+    public IReadOnlyList<Slur> Offered =>
+        View is null ? [] : [.. Day!.Slurs.Select(chosen => chosen.Slur).Append(View.Slur).DistinctBy(slur => slur.Id)];
 
     public async Task<IActionResult> OnGetAsync()
     {
@@ -84,31 +104,46 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
         var slur = Find(SlurId ?? take?.SlurId ?? (Day!.Slurs.Count > 0 ? Day.Slurs[0].Slur.Id : null));
         if (slur is null && SlurId is not null)
             return NotFound();
-        View = slur is null ? null : ViewOf(take, slur, take?.Tempo ?? Tempo ?? Day!.Slurs.FirstOrDefault(chosen => chosen.Slur.Id == slur.Id)?.Tempo ?? UsualTempo, take?.Times ?? SlurDay.Times);
+        View = slur is null
+            ? null
+            : ViewOf(
+                take,
+                slur,
+                take?.Tempo ?? Tempo ?? Day!.Slurs.FirstOrDefault(chosen => chosen.Slur.Id == slur.Id)?.Tempo ?? UsualTempo,
+                take?.Times ?? SlurDay.Times
+            );
         Past = await Takes().Where(past => past.Kept).Take(PastTakes).ToListAsync();
         return Page();
     }
 
     /// <summary>The slur beat by beat.</summary>
-    public IActionResult OnGetPlan(AskedOfSlur asked) => Pupil is null ? NotFound() : Refusing(() =>
-    {
-        var plan = AskedOf(asked.Drill, asked.Tempo, asked.Times).Plan;
-        return new JsonResult(new Buzz.CountedDrill(plan.BeatSeconds, plan.TotalBeats, plan.Cues.SoundSeconds, 0, BeatSheet.Of(plan.Cues)));
-    });
+    public IActionResult OnGetPlan(AskedOfSlur asked) =>
+        Pupil is null
+            ? NotFound()
+            : Refusing(() =>
+            {
+                var plan = AskedOf(asked.Drill, asked.Tempo, asked.Times).Plan;
+                return new JsonResult(
+                    new Buzz.CountedDrill(plan.BeatSeconds, plan.TotalBeats, plan.Cues.SoundSeconds, 0, BeatSheet.Of(plan.Cues))
+                );
+            });
 
     /// <summary>The practice player's take as a WAV.</summary>
-    public IActionResult OnGetPractice(AskedOfSlur asked, string character, int seed) => Pupil is null ? NotFound() : Refusing(() =>
-    {
-        var slur = AskedOf(asked.Drill, asked.Tempo, asked.Times);
-        var how = SlurCharacter.Get(character);
-        var take = SimulatedPlayer.PlayRow(slur.Player.Instrument, how.Play(slur), slur.Tempo, [], seed);
-        // The player rests a beat before the first note; the page counts in itself.
-        var lead = (int)(slur.Plan.BeatSeconds * take.Sound.SampleRate);
-        var wav = new MemoryStream();
-        WavFile.Write(wav, new MonoSound(take.Sound.Samples[lead..], take.Sound.SampleRate));
-        wav.Position = 0;
-        return File(wav, "audio/wav", $"practice-{character}.wav");
-    });
+    public IActionResult OnGetPractice(AskedOfSlur asked, string character, int seed) =>
+        Pupil is null
+            ? NotFound()
+            : Refusing(() =>
+            {
+                var slur = AskedOf(asked.Drill, asked.Tempo, asked.Times);
+                var how = SlurCharacter.Get(character);
+                var take = SimulatedPlayer.PlayRow(slur.Player.Instrument, how.Play(slur), slur.Tempo, [], seed);
+                // The player rests a beat before the first note; the page counts in itself.
+                var lead = (int)(slur.Plan.BeatSeconds * take.Sound.SampleRate);
+                var wav = new MemoryStream();
+                WavFile.Write(wav, new MonoSound(take.Sound.Samples[lead..], take.Sound.SampleRate));
+                wav.Position = 0;
+                return File(wav, "audio/wav", $"practice-{character}.wav");
+            });
 
     /// <summary>Hears a recording out and puts it on the stage; nothing is kept of its sound.</summary>
     public async Task<IActionResult> OnPostHearAsync([FromForm] SentSlur sent)
@@ -121,11 +156,31 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
         {
             var asked = AskedOf(sent.Drill, sent.Tempo, sent.Times);
             using var stream = sent.Sound.OpenReadStream();
-            var heard = HeardSlur.Hear(WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName)), asked, sent.FirstCue, Math.Max(0, sent.Missing));
+            var heard = HeardSlur.Hear(
+                WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName)),
+                asked,
+                sent.FirstCue,
+                Math.Max(0, sent.Missing)
+            );
             var (scale, own) = await Db.OwnSoundAsync(Pupil.Id, SoundStage.Instrument);
-            var judged = new JudgedPupil(Approach, own, sent.Tense || await Db.TenseTodayAsync(Pupil.Id, Time)) { Scale = scale, Known = await Db.KnownAsync(Pupil.Id, Time), Day = Today.Date(Time) };
+            var judged = new JudgedPupil(Approach, own, sent.Tense || await Db.TenseTodayAsync(Pupil.Id, Time))
+            {
+                Scale = scale,
+                Known = await Db.KnownAsync(Pupil.Id, Time),
+                Day = Today.Date(Time),
+            };
             var verdict = SlurJudge.Judge(heard, asked, judged, SlurWriter.Onward(Player!, asked.Slur));
-            var take = SlurTake.Of(Pupil, asked, Player!, sent.Source, sent.FirstCue, heard, verdict, Approach, Time.GetUtcNow().UtcDateTime);
+            var take = SlurTake.Of(
+                Pupil,
+                asked,
+                Player!,
+                sent.Source,
+                sent.FirstCue,
+                heard,
+                verdict,
+                Approach,
+                Time.GetUtcNow().UtcDateTime
+            );
             Db.Slurs.Add(take);
             await Db.SaveChangesAsync();
             return Partial("_Heard", ViewOf(take, asked.Slur, asked.Tempo, asked.Times));
@@ -154,15 +209,29 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
         var next = take.Verdict.Next;
         take.Kept = true;
         await AcceptAsync(NextPlace.Slurs, next, Time.GetUtcNow().UtcDateTime);
-        return RedirectToPage(new { pupilId = PupilId, drill = next.DrillId, tempo = take.Tempo });
+        return RedirectToPage(
+            new
+            {
+                pupilId = PupilId,
+                drill = next.DrillId,
+                tempo = take.Tempo,
+            }
+        );
     }
 
-    public async Task<IActionResult> OnPostDeleteAsync(int id) => await MarkAsync<SlurTake>(id, Time.GetUtcNow().UtcDateTime, "The slur is gone from the record.", "Restore") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
+    public async Task<IActionResult> OnPostDeleteAsync(int id) =>
+        await MarkAsync<SlurTake>(id, Time.GetUtcNow().UtcDateTime, "The slur is gone from the record.", "Restore") is not null
+            ? RedirectToPage(new { pupilId = PupilId })
+            : NotFound();
 
-    public async Task<IActionResult> OnPostRestoreAsync(int id) => await MarkAsync<SlurTake>(id, null, "The slur is back.", "Delete") is not null ? RedirectToPage(new { pupilId = PupilId, take = id }) : NotFound();
+    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
+        await MarkAsync<SlurTake>(id, null, "The slur is back.", "Delete") is not null
+            ? RedirectToPage(new { pupilId = PupilId, take = id })
+            : NotFound();
 
     /// <summary>The slurs of the day as a score.</summary>
-    public async Task<IActionResult> OnGetMusicXmlAsync() => await SentAsync("musicxml", "application/vnd.recordare.musicxml+xml", score => Encoding.UTF8.GetBytes(MusicXmlWriter.Write(score)));
+    public async Task<IActionResult> OnGetMusicXmlAsync() =>
+        await SentAsync("musicxml", "application/vnd.recordare.musicxml+xml", score => Encoding.UTF8.GetBytes(MusicXmlWriter.Write(score)));
 
     /// <summary>The slurs of the day, to be listened to.</summary>
     public async Task<IActionResult> OnGetMidiAsync() => await SentAsync("mid", "audio/midi", MidiWriter.Write);
@@ -172,17 +241,38 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
         if (Pupil is null)
             return NotFound();
         await LoadDayAsync();
-        return Day!.Slurs.Count == 0 ? Refuse(Day.Note) : File(write(SlurScore.Of($"Slurs for {Pupil.Name}", Player!, [.. Day.Slurs.Select(chosen => chosen.Slur)], TempoOr(Tempo))), type, $"slurs.{ending}");
+        return Day!.Slurs.Count == 0
+            ? Refuse(Day.Note)
+            : File(
+                write(SlurScore.Of($"Slurs for {Pupil.Name}", Player!, [.. Day.Slurs.Select(chosen => chosen.Slur)], TempoOr(Tempo))),
+                type,
+                $"slurs.{ending}"
+            );
     }
 
     private async Task LoadDayAsync() =>
-        Day = SlurDay.Of(Player!, [.. (await KeptAsync()).Select(take => take.Try)], Time.GetUtcNow().UtcDateTime, TempoOr(Tempo), Minutes, Tired);
+        Day = SlurDay.Of(
+            Player!,
+            [.. (await KeptAsync()).Select(take => take.Try)],
+            Time.GetUtcNow().UtcDateTime,
+            TempoOr(Tempo),
+            Minutes,
+            Tired
+        );
 
     private AskedSlur AskedOf(string id, double tempo, int? times)
     {
         var slur = Find(id) ?? throw new ArgumentException("This slur does not fit the pupil's range and tubes any more. Choose another.");
         var (slowest, fastest) = CuePlan.TempoRange;
-        return new AskedSlur(slur, tempo >= slowest && tempo <= fastest ? tempo : throw new ArgumentException($"Slurs go at {slowest:0} to {fastest:0} beats a minute, not {tempo:0}."), Math.Clamp(times ?? SlurDay.Times, 1, MostTimes), Situation, Pupil!.Stage);
+        return new AskedSlur(
+            slur,
+            tempo >= slowest && tempo <= fastest
+                ? tempo
+                : throw new ArgumentException($"Slurs go at {slowest:0} to {fastest:0} beats a minute, not {tempo:0}."),
+            Math.Clamp(times ?? SlurDay.Times, 1, MostTimes),
+            Situation,
+            Pupil!.Stage
+        );
     }
 
     private Slur? Find(string? id) => id is null ? null : SlurWriter.Find(Player!, id);

@@ -28,7 +28,13 @@ public sealed class LipsModel(BoccaDb db, TimeProvider time) : SlursPage(db, tim
         if ((drill is null ? slurs.FirstOrDefault() : SlurWriter.Find(Player!, drill)) is not { } chosen)
             return drill is null ? Page() : NotFound();
         View = new SlurView(Pupil, Player!, null, chosen, TempoOr(tempo), 1, "");
-        Offered = [.. slurs.Where(slur => slur.Shape.Id == chosen.Shape.Id || slur.Setting == chosen.Setting).Append(chosen).DistinctBy(slur => slur.Id)];
+        Offered =
+        [
+            .. slurs
+                .Where(slur => slur.Shape.Id == chosen.Shape.Id || slur.Setting == chosen.Setting)
+                .Append(chosen)
+                .DistinctBy(slur => slur.Id),
+        ];
         return Page();
     }
 
@@ -43,9 +49,22 @@ public sealed class LipsModel(BoccaDb db, TimeProvider time) : SlursPage(db, tim
             var trial = SlurTrial.Play(asked, new SlurLips(Math.Clamp(reach, 0, 200), opening, air), 1);
             var wav = new MemoryStream();
             WavFile.Write(wav, trial.Sound);
-            var trace = RowTrace.Of(trial.Heard.Row, new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = asked.Plan.BeatSeconds });
+            var trace = RowTrace.Of(
+                trial.Heard.Row,
+                new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = asked.Plan.BeatSeconds }
+            );
             var view = new SlurView(Pupil, Player!, null, slur, asked.Tempo, 1, "");
-            return Partial("_Tried", new TriedSlur(new RowDrawing(trace, 760, 290, view.Rungs), RowDrawing.Words(trace), trial.Sentence, trial.Why, trial.Slurred, Convert.ToBase64String(wav.ToArray())));
+            return Partial(
+                "_Tried",
+                new TriedSlur(
+                    new RowDrawing(trace, 760, 290, view.Rungs),
+                    RowDrawing.Words(trace),
+                    trial.Sentence,
+                    trial.Why,
+                    trial.Slurred,
+                    Convert.ToBase64String(wav.ToArray())
+                )
+            );
         }
         catch (ArgumentException problem)
         {

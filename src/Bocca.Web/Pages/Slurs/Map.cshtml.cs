@@ -18,7 +18,12 @@ public sealed class MapModel(BoccaDb db, TimeProvider time) : SlursPage(db, time
     }
 
     /// <summary>The place of a pair on a tube; null where the tube has none inside the range.</summary>
-    public SlurPlace? At(string setting, (int Low, int High) pair) => Map!.Places.FirstOrDefault(place => place.Setting == setting && place.Low == pair.Low && place.High == pair.High);
+    public SlurPlace? At(string setting, (int Low, int High) pair) =>
+        Map!.Places.FirstOrDefault(place => place.Setting == setting && place.Low == pair.Low && place.High == pair.High);
 
-    public static string Kind(SlurPlace place) => place.Tried == 0 ? "new" : place.IsSafe ? "safe" : place.IsWall ? "wall" : "open";
+    public static string Kind(SlurPlace place) =>
+        place.Tried == 0 ? "new"
+        : place.IsSafe ? "safe"
+        : place.IsWall ? "wall"
+        : "open";
 }

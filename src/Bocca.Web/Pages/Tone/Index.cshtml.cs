@@ -16,11 +16,23 @@ namespace Bocca.Web.Pages.Tone;
 /// <summary>Where the pupil's very instrument lies, and since when that is known.</summary>
 public sealed record MeasuredPassport(Passport Passport, DateTime At)
 {
-    public string Words => Math.Abs(Passport.LiesCents) < 5 ? "in tune as a whole." : $"{Math.Abs(Passport.LiesCents):0} cents {(Passport.LiesCents > 0 ? "sharp" : "flat")} as a whole.";
+    public string Words =>
+        Math.Abs(Passport.LiesCents) < 5
+            ? "in tune as a whole."
+            : $"{Math.Abs(Passport.LiesCents):0} cents {(Passport.LiesCents > 0 ? "sharp" : "flat")} as a whole.";
 }
 
 /// <summary>A take of notes on the stage, or what will be asked.</summary>
-public sealed record ToneView(Pupil Pupil, ToneTake? Take, ToneDrill Drill, RowPlan Plan, string Notes, string Settings, AcceptedStep? Open, MeasuredPassport? Passport)
+public sealed record ToneView(
+    Pupil Pupil,
+    ToneTake? Take,
+    ToneDrill Drill,
+    RowPlan Plan,
+    string Notes,
+    string Settings,
+    AcceptedStep? Open,
+    MeasuredPassport? Passport
+)
 {
     private const int MostShown = 10;
 
@@ -31,7 +43,12 @@ public sealed record ToneView(Pupil Pupil, ToneTake? Take, ToneDrill Drill, RowP
     public string Ways => Take is null ? "" : string.Join(", ", Take.Trace.Notes.Select(note => note.Label).Distinct());
 
     /// <summary>The notes meant, each once, as many as are engraved.</summary>
-    public IReadOnlyList<MeantNote> Shown { get; } = [.. (Drill.TakesNotes && Plan.Phrases is [var first, ..] ? Plan.Meant.Take(first.End) : Plan.Meant.DistinctBy(note => note.Written)).Take(MostShown)];
+    public IReadOnlyList<MeantNote> Shown { get; } =
+    [
+        .. (
+            Drill.TakesNotes && Plan.Phrases is [var first, ..] ? Plan.Meant.Take(first.End) : Plan.Meant.DistinctBy(note => note.Written)
+        ).Take(MostShown),
+    ];
 
     public IReadOnlyList<Pitch> Written => [.. Shown.Select(note => note.Written)];
 
@@ -44,7 +61,22 @@ public sealed record ToneView(Pupil Pupil, ToneTake? Take, ToneDrill Drill, RowP
 public sealed record AskedOfTone(string Drill, double Tempo, string? Notes, string? Settings, string? Ways, double? A4, double? Target);
 
 /// <summary>A recording as sent by the page.</summary>
-public sealed record SentTone(IFormFile? Sound, string Drill, double Tempo, string? Notes, string? Settings, string? Ways, double? A4, double? Celsius, double? Target, bool? Rhythm, SoundSource Source, double? FirstCue, bool Tense, double Missing);
+public sealed record SentTone(
+    IFormFile? Sound,
+    string Drill,
+    double Tempo,
+    string? Notes,
+    string? Settings,
+    string? Ways,
+    double? A4,
+    double? Celsius,
+    double? Target,
+    bool? Rhythm,
+    SoundSource Source,
+    double? FirstCue,
+    bool Tense,
+    double Missing
+);
 
 /// <summary>The Tone stop: notes played, held against what was meant.</summary>
 [RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
@@ -81,7 +113,13 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     public string? Trouble { get; private set; }
 
     /// <summary>The drills for the pupil's stage; the one on the stage is among them.</summary>
-    public IReadOnlyList<ToneDrill> Offered => [.. ToneDrill.All.Where(drill => drill == View?.Drill || (drill.IsFor(Pupil!.Instrument, Approach) && (drill.From <= LearningStage.FirstNotes || drill.From <= Pupil.Stage)))];
+    public IReadOnlyList<ToneDrill> Offered =>
+        [
+            .. ToneDrill.All.Where(drill =>
+                drill == View?.Drill
+                || (drill.IsFor(Pupil!.Instrument, Approach) && (drill.From <= LearningStage.FirstNotes || drill.From <= Pupil.Stage))
+            ),
+        ];
 
     public async Task<IActionResult> OnGetAsync()
     {
@@ -100,35 +138,57 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         // Where no note was chosen, it is the next one of the way.
         if (take is null && drill.TakesNotes && string.IsNullOrWhiteSpace(Notes))
             Notes = (NotePath.Next ?? NotePath.Notes[^1]).Note.Written.ToString();
-        View = await ViewAsync(take, drill, take?.Notes ?? Notes ?? "", take?.Settings ?? Settings ?? "", take?.Tempo ?? Tempo ?? drill.Tempo);
+        View = await ViewAsync(
+            take,
+            drill,
+            take?.Notes ?? Notes ?? "",
+            take?.Settings ?? Settings ?? "",
+            take?.Tempo ?? Tempo ?? drill.Tempo
+        );
         Past = await Takes().Where(past => past.Kept).Take(PastTakes).ToListAsync();
         var today = Today.Start(time);
-        Session = SessionTone.Of((await Takes().Where(past => past.RecordedAt >= today).ToListAsync()).Select(past => (past.RecordedAt, past.Trace)));
+        Session = SessionTone.Of(
+            (await Takes().Where(past => past.RecordedAt >= today).ToListAsync()).Select(past => (past.RecordedAt, past.Trace))
+        );
         return Page();
     }
 
     /// <summary>The drill beat by beat.</summary>
-    public async Task<IActionResult> OnGetPlanAsync(AskedOfTone asked) => Pupil is null ? NotFound() : await RefusingAsync(async () =>
-    {
-        var plan = PlanOf(ToneDrill.Get(asked.Drill), asked.Notes, asked.Settings, asked.Tempo, await PlayerAsync(asked.A4), asked.Ways, asked.Target);
-        var cues = plan.Cues;
-        return new JsonResult(new Buzz.CountedDrill(plan.BeatSeconds, plan.TotalBeats, cues.SoundSeconds, 0, BeatSheet.Of(cues)));
-    });
+    public async Task<IActionResult> OnGetPlanAsync(AskedOfTone asked) =>
+        Pupil is null
+            ? NotFound()
+            : await RefusingAsync(async () =>
+            {
+                var plan = PlanOf(
+                    ToneDrill.Get(asked.Drill),
+                    asked.Notes,
+                    asked.Settings,
+                    asked.Tempo,
+                    await PlayerAsync(asked.A4),
+                    asked.Ways,
+                    asked.Target
+                );
+                var cues = plan.Cues;
+                return new JsonResult(new Buzz.CountedDrill(plan.BeatSeconds, plan.TotalBeats, cues.SoundSeconds, 0, BeatSheet.Of(cues)));
+            });
 
     /// <summary>The practice player's take as a WAV.</summary>
-    public async Task<IActionResult> OnGetPracticeAsync(AskedOfTone asked, string character, int seed) => Pupil is null ? NotFound() : await RefusingAsync(async () =>
-    {
-        var player = await PlayerAsync(asked.A4);
-        var plan = PlanOf(ToneDrill.Get(asked.Drill), asked.Notes, asked.Settings, asked.Tempo, player, asked.Ways, asked.Target);
-        var how = RowCharacter.Get(character);
-        var take = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, how.Faults, seed);
-        // The player rests a beat before the first note; the page counts in itself.
-        var lead = (int)(plan.BeatSeconds * take.Sound.SampleRate);
-        var wav = new MemoryStream();
-        WavFile.Write(wav, new MonoSound(take.Sound.Samples[lead..], take.Sound.SampleRate));
-        wav.Position = 0;
-        return File(wav, "audio/wav", $"practice-{character}.wav");
-    });
+    public async Task<IActionResult> OnGetPracticeAsync(AskedOfTone asked, string character, int seed) =>
+        Pupil is null
+            ? NotFound()
+            : await RefusingAsync(async () =>
+            {
+                var player = await PlayerAsync(asked.A4);
+                var plan = PlanOf(ToneDrill.Get(asked.Drill), asked.Notes, asked.Settings, asked.Tempo, player, asked.Ways, asked.Target);
+                var how = RowCharacter.Get(character);
+                var take = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, how.Faults, seed);
+                // The player rests a beat before the first note; the page counts in itself.
+                var lead = (int)(plan.BeatSeconds * take.Sound.SampleRate);
+                var wav = new MemoryStream();
+                WavFile.Write(wav, new MonoSound(take.Sound.Samples[lead..], take.Sound.SampleRate));
+                wav.Position = 0;
+                return File(wav, "audio/wav", $"practice-{character}.wav");
+            });
 
     /// <summary>Hears a recording out and puts it on the stage; nothing is kept of its sound.</summary>
     public async Task<IActionResult> OnPostHearAsync([FromForm] SentTone sent)
@@ -141,7 +201,11 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         {
             var drill = ToneDrill.Get(sent.Drill);
             var player = await PlayerAsync(sent.A4);
-            var asked = new AskedRow(PlanOf(drill, sent.Notes, sent.Settings, sent.Tempo, player, sent.Ways, sent.Target), player, Pupil.Stage)
+            var asked = new AskedRow(
+                PlanOf(drill, sent.Notes, sent.Settings, sent.Tempo, player, sent.Ways, sent.Target),
+                player,
+                Pupil.Stage
+            )
             {
                 Drill = drill,
                 FirstCueSeconds = sent.FirstCue,
@@ -153,9 +217,24 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             using var stream = sent.Sound.OpenReadStream();
             var heard = RowListener.Hear(WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName)), asked);
             var (scale, own) = await Db.OwnSoundAsync(Pupil.Id, SoundStage.Instrument);
-            var judged = new JudgedPupil(Approach, own, sent.Tense || await Db.TenseTodayAsync(Pupil.Id, time)) { Scale = scale, Known = await Db.KnownAsync(Pupil.Id, time), Day = Today.Date(time) };
+            var judged = new JudgedPupil(Approach, own, sent.Tense || await Db.TenseTodayAsync(Pupil.Id, time))
+            {
+                Scale = scale,
+                Known = await Db.KnownAsync(Pupil.Id, time),
+                Day = Today.Date(time),
+            };
             var verdict = RowJudge.Judge(heard, asked, judged, await PassesBeforeAsync(drill, asked.Plan.Tempo));
-            var take = ToneTake.Of(Pupil, asked, sent.Notes?.Trim() ?? "", sent.Settings?.Trim() ?? "", sent.Source, heard, verdict, Approach, time.GetUtcNow().UtcDateTime);
+            var take = ToneTake.Of(
+                Pupil,
+                asked,
+                sent.Notes?.Trim() ?? "",
+                sent.Settings?.Trim() ?? "",
+                sent.Source,
+                heard,
+                verdict,
+                Approach,
+                time.GetUtcNow().UtcDateTime
+            );
             Db.Tones.Add(take);
             await Db.SaveChangesAsync();
             return Partial("_Heard", await ViewAsync(take, drill, take.Notes, take.Settings, take.Tempo));
@@ -181,23 +260,47 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         await AcceptAsync(NextPlace.Tone, next, time.GetUtcNow().UtcDateTime);
         // A note that came makes way for the next one; one that did not is tried again.
         var same = next.DrillId == take.DrillId && (take.Outcome != TakeOutcome.Passed || take.Notes == "");
-        return RedirectToPage(new { pupilId = PupilId, drill = next.DrillId, notes = same && take.Notes != "" ? take.Notes : null, settings = same && take.Settings != "" ? take.Settings : null, tempo = next.Tempo ?? (next.DrillId == take.DrillId ? take.Tempo : null) });
+        return RedirectToPage(
+            new
+            {
+                pupilId = PupilId,
+                drill = next.DrillId,
+                notes = same && take.Notes != "" ? take.Notes : null,
+                settings = same && take.Settings != "" ? take.Settings : null,
+                tempo = next.Tempo ?? (next.DrillId == take.DrillId ? take.Tempo : null),
+            }
+        );
     }
 
     public async Task<IActionResult> OnPostDeleteAsync(int id) =>
-        await MarkAsync<ToneTake>(id, time.GetUtcNow().UtcDateTime, "The take is gone from the record.", "Restore") is not null ? RedirectToPage(new { pupilId = PupilId }) : NotFound();
+        await MarkAsync<ToneTake>(id, time.GetUtcNow().UtcDateTime, "The take is gone from the record.", "Restore") is not null
+            ? RedirectToPage(new { pupilId = PupilId })
+            : NotFound();
 
     public async Task<IActionResult> OnPostRestoreAsync(int id) =>
-        await MarkAsync<ToneTake>(id, null, "The take is back.", "Delete") is not null ? RedirectToPage(new { pupilId = PupilId, take = id }) : NotFound();
+        await MarkAsync<ToneTake>(id, null, "The take is back.", "Delete") is not null
+            ? RedirectToPage(new { pupilId = PupilId, take = id })
+            : NotFound();
 
-    private IQueryable<ToneTake> Takes() => Db.Tones.AsNoTracking().Where(take => take.PupilId == Pupil!.Id).OrderByDescending(take => take.RecordedAt).ThenByDescending(take => take.Id);
+    private IQueryable<ToneTake> Takes() =>
+        Db
+            .Tones.AsNoTracking()
+            .Where(take => take.PupilId == Pupil!.Id)
+            .OrderByDescending(take => take.RecordedAt)
+            .ThenByDescending(take => take.Id);
 
     private Task<ToneTake?> OneAsync(int id) => Db.Tones.FirstOrDefaultAsync(take => take.Id == id && take.PupilId == PupilId);
 
     private async Task KeepAsync(ToneTake take)
     {
         take.Kept = true;
-        foreach (var step in await Db.Steps.Where(step => step.PupilId == take.PupilId && step.DoneAt == null && step.Place == NextPlace.Tone && step.DrillId == take.DrillId).ToListAsync())
+        foreach (
+            var step in await Db
+                .Steps.Where(step =>
+                    step.PupilId == take.PupilId && step.DoneAt == null && step.Place == NextPlace.Tone && step.DrillId == take.DrillId
+                )
+                .ToListAsync()
+        )
             step.DoneAt = time.GetUtcNow().UtcDateTime;
         await Db.SaveChangesAsync();
     }
@@ -205,7 +308,11 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     /// <summary>Passes of a drill at a tempo in a row, up to the last take.</summary>
     private async Task<int> PassesBeforeAsync(ToneDrill drill, double tempo)
     {
-        var outcomes = await Takes().Where(take => take.DrillId == drill.Id && take.Tempo == tempo).Take(4).Select(take => take.Outcome).ToListAsync();
+        var outcomes = await Takes()
+            .Where(take => take.DrillId == drill.Id && take.Tempo == tempo)
+            .Take(4)
+            .Select(take => take.Outcome)
+            .ToListAsync();
         return outcomes.TakeWhile(outcome => outcome == TakeOutcome.Passed).Count();
     }
 
@@ -224,7 +331,11 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             plan = drill.Plan(player, Approach, tempo);
         }
 
-        var open = await Db.Steps.AsNoTracking().Where(step => step.PupilId == Pupil!.Id && step.DoneAt == null).OrderByDescending(step => step.AcceptedAt).FirstOrDefaultAsync();
+        var open = await Db
+            .Steps.AsNoTracking()
+            .Where(step => step.PupilId == Pupil!.Id && step.DoneAt == null)
+            .OrderByDescending(step => step.AcceptedAt)
+            .FirstOrDefaultAsync();
         var measured = await Db.TuningTakeAsync(Pupil!.Id) is { } tuning ? new MeasuredPassport(player.Passport, tuning.RecordedAt) : null;
         return new ToneView(Pupil, take, drill, plan, notes, settings, open, measured) { Ask = drill.AskFor(Approach) };
     }
@@ -234,18 +345,52 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     {
         var tuning = PlayingConditions.Of(a4 ?? Room.A4Hz, Room.Celsius).Tuning;
         var played = await Db.PlayedAsync(Pupil!, Approach, tuning);
-        var player = new PlayerSituation(played.Instrument, Pupil!.Reading) { Tuning = tuning, Passport = played.Passport, Weights = played.Weights, Misses = await Db.RecentMissesAsync(Pupil.Id) };
+        var player = new PlayerSituation(played.Instrument, Pupil!.Reading)
+        {
+            Tuning = tuning,
+            Passport = played.Passport,
+            Weights = played.Weights,
+            Misses = await Db.RecentMissesAsync(Pupil.Id),
+        };
         // Patterns are made of what has been learnt, and of the note being learnt.
-        player = player with { Learnt = FirstNotePath.Of(player, Approach, await Db.FirstTriesAsync(Pupil.Id)).Notes.TakeWhile(note => note.Known).Count() + 1 };
-        return player with { PatternsClean = await Takes().CountAsync(take => take.DrillId == "patterns" && take.Outcome == TakeOutcome.Passed) };
+        player = player with
+        {
+            Learnt = FirstNotePath.Of(player, Approach, await Db.FirstTriesAsync(Pupil.Id)).Notes.TakeWhile(note => note.Known).Count() + 1,
+        };
+        return player with
+        {
+            PatternsClean = await Takes().CountAsync(take => take.DrillId == "patterns" && take.Outcome == TakeOutcome.Passed),
+        };
     }
 
-    private RowPlan PlanOf(ToneDrill drill, string? notes, string? settings, double tempo, PlayerSituation player, string? ways = null, double? targetPercent = null)
+    private RowPlan PlanOf(
+        ToneDrill drill,
+        string? notes,
+        string? settings,
+        double tempo,
+        PlayerSituation player,
+        string? ways = null,
+        double? targetPercent = null
+    )
     {
-        var asked = drill.TakesNotes && !string.IsNullOrWhiteSpace(notes)
-            ? MeantNote.Row(player.Instrument, player.Reading, notes, string.IsNullOrWhiteSpace(settings) ? null : settings, player.Weights)
-            : null;
-        return drill.Plan(player, Approach, tempo, asked, ways?.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries), targetPercent / 100);
+        var asked =
+            drill.TakesNotes && !string.IsNullOrWhiteSpace(notes)
+                ? MeantNote.Row(
+                    player.Instrument,
+                    player.Reading,
+                    notes,
+                    string.IsNullOrWhiteSpace(settings) ? null : settings,
+                    player.Weights
+                )
+                : null;
+        return drill.Plan(
+            player,
+            Approach,
+            tempo,
+            asked,
+            ways?.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries),
+            targetPercent / 100
+        );
     }
 
     private static async Task<IActionResult> RefusingAsync(Func<Task<IActionResult>> act)
