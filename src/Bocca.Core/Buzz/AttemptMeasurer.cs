@@ -157,13 +157,21 @@ internal sealed class AttemptMeasurer(MonoSound sound, PitchTrack track)
         const int Side = 5;
         for (var i = tone.First + Side; i + Side < tone.End; i++)
         {
-            var before = Enumerable.Range(i - Side, Side).Select(at => track.Frames[at].FrequencyHz).Median();
-            var after = Enumerable.Range(i, Side).Select(at => track.Frames[at].FrequencyHz).Median();
+            var (before, after) = (MiddleHz(i - Side, Side), MiddleHz(i, Side));
             if (Math.Abs(Tuning.Cents(before, after)) < LeapCents)
                 continue;
             yield return track.Frames[i].TimeSeconds;
             i += 2 * Side;
         }
+    }
+
+    private double MiddleHz(int first, int count)
+    {
+        Span<double> hertz = stackalloc double[count];
+        for (var i = 0; i < count; i++)
+            hertz[i] = track.Frames[first + i].FrequencyHz;
+        hertz.Sort();
+        return hertz[count / 2];
     }
 
     /// <summary>

@@ -1,5 +1,3 @@
-using MathNet.Numerics;
-using MathNet.Numerics.IntegralTransforms;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Sound;
@@ -204,19 +202,12 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
         {
             double below = 0,
                 above = 0;
-            var window = Window.Hann(Length);
+            var spectrum = new PowerSpectrum(Length);
             for (var start = 0; start + Length <= sound.Samples.Length; start += 4 * Length)
             {
-                var bins = new System.Numerics.Complex[Length];
-                for (var i = 0; i < Length; i++)
-                    bins[i] = sound.Samples[start + i] * window[i];
-                Fourier.Forward(bins, FourierOptions.NoScaling);
-                double Mean(double from, double to) =>
-                    Enumerable
-                        .Range((int)(from * Length / sound.SampleRate), Math.Max(1, (int)((to - from) * Length / sound.SampleRate)))
-                        .Average(bin => Math.Pow(bins[bin].Magnitude, 2));
-                below += Mean(0.75 * NarrowHz, 0.92 * NarrowHz);
-                above += Mean(1.08 * NarrowHz, 1.25 * NarrowHz);
+                var power = spectrum.Of(sound.Samples, start);
+                below += Mean(power, sound.SampleRate, 0.75 * NarrowHz, 0.92 * NarrowHz);
+                above += Mean(power, sound.SampleRate, 1.08 * NarrowHz, 1.25 * NarrowHz);
             }
 
             if (below <= 0 || 10 * Math.Log10((above + 1e-20) / below) > NarrowDb)
@@ -228,5 +219,15 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
             "nothing over 4 kHz came through, as from a wireless headset: breath and brightness cannot be told.",
             "Use the microphone of the computer or one with a cable, and play it again."
         );
+    }
+
+    private static double Mean(ReadOnlySpan<double> power, int rate, double fromHz, double toHz)
+    {
+        var length = 2 * (power.Length - 1);
+        var (from, count) = ((int)(fromHz * length / rate), Math.Max(1, (int)((toHz - fromHz) * length / rate)));
+        var sum = 0.0;
+        foreach (var bin in power.Slice(from, count))
+            sum += bin;
+        return sum / count;
     }
 }

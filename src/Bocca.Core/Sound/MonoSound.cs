@@ -1,3 +1,5 @@
+using System.Numerics.Tensors;
+
 namespace Bocca.Core.Sound;
 
 /// <summary>A sound with one channel.</summary>
@@ -10,7 +12,7 @@ public sealed record MonoSound(float[] Samples, int SampleRate, IReadOnlyList<do
     public double Seconds => (double)Samples.Length / SampleRate;
 
     /// <summary>The largest distance of a sample from zero.</summary>
-    public float Peak => Samples.Length == 0 ? 0 : Samples.Max(Math.Abs);
+    public float Peak => Samples.Length == 0 ? 0 : Math.Abs(TensorPrimitives.MaxMagnitude<float>(Samples));
 
     /// <summary>
     /// The share of samples, 0 to 1, that lie in runs of three or more at full scale (within 0.1 %): what a microphone
@@ -18,9 +20,10 @@ public sealed record MonoSound(float[] Samples, int SampleRate, IReadOnlyList<do
     /// </summary>
     public double ClippedShare()
     {
-        var limit = 0.999f * Math.Max(0.5f, Peak);
-        if (Peak < 0.98f)
+        var peak = Peak;
+        if (peak < 0.98f)
             return 0;
+        var limit = 0.999f * peak;
         var clipped = 0;
         var run = 0;
         foreach (var sample in Samples)

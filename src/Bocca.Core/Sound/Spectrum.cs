@@ -1,6 +1,3 @@
-using System.Numerics;
-using MathNet.Numerics;
-using MathNet.Numerics.IntegralTransforms;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Sound;
@@ -20,29 +17,21 @@ public static class Spectrum
     {
         var from = Math.Max(0, (int)(fromSeconds * sound.SampleRate));
         var to = Math.Min(sound.Samples.Length, (int)(toSeconds * sound.SampleRate));
-        var window = Window.Hann(Length);
+        var spectrum = new PowerSpectrum(Length);
         var centroids = new List<double>();
         for (var start = from; start + Length <= to; start += Length)
-            centroids.Add(Centroid(sound, start, window));
+            centroids.Add(Centroid(spectrum.Of(sound.Samples, start), (double)sound.SampleRate / Length));
         return centroids.Count == 0 ? 0 : centroids.Median();
     }
 
-    private static double Centroid(MonoSound sound, int start, double[] window)
+    private static double Centroid(ReadOnlySpan<double> power, double hertzABin)
     {
-        var bins = new Complex[Length];
-        for (var i = 0; i < Length; i++)
-            bins[i] = sound.Samples[start + i] * window[i];
-        Fourier.Forward(bins, FourierOptions.NoScaling);
         double weighted = 0,
             sum = 1e-12;
-        for (var bin = 1; bin < Length / 2; bin++)
+        for (var bin = 1; bin < power.Length - 1 && bin * hertzABin <= HighestHz; bin++)
         {
-            var hertz = (double)bin * sound.SampleRate / Length;
-            if (hertz > HighestHz)
-                break;
-            var power = (bins[bin].Real * bins[bin].Real) + (bins[bin].Imaginary * bins[bin].Imaginary);
-            weighted += hertz * power;
-            sum += power;
+            weighted += bin * hertzABin * power[bin];
+            sum += power[bin];
         }
 
         return weighted / sum;

@@ -1,6 +1,3 @@
-using System.Numerics;
-using MathNet.Numerics;
-using MathNet.Numerics.IntegralTransforms;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Sound;
@@ -69,12 +66,10 @@ public static class TwoPitches
 
     private static double[] Magnitudes(MonoSound sound, int start)
     {
-        var window = Window.Hann(Length);
-        var bins = new Complex[Length];
-        for (var i = 0; i < Length; i++)
-            if (start + i is var at && at >= 0 && at < sound.Samples.Length)
-                bins[i] = sound.Samples[at] * window[i];
-        Fourier.Forward(bins, FourierOptions.NoScaling);
-        return [.. bins.Take(Length / 2).Select(bin => bin.Magnitude)];
+        var magnitudes = new double[Length / 2];
+        var power = new PowerSpectrum(Length).Of(sound.Samples, start);
+        for (var bin = 0; bin < magnitudes.Length; bin++)
+            magnitudes[bin] = Math.Sqrt(power[bin]);
+        return magnitudes;
     }
 }
