@@ -39,7 +39,8 @@ public static class ChartCommand
                         _ => throw new ArgumentException($"'{path}' ends in none of .csv, .json and .musicxml."),
                     }
                 );
-                return CommandLine.Done;
+                if (!parsed.GetValue(json))
+                    return CommandLine.Done;
             }
 
             if (parsed.GetValue(json))

@@ -1,27 +1,41 @@
-// Starts the application as a teacher would, and a browser to drive it.
+// The application as a teacher starts it, on a record and a port of its own for each suite, and a browser to drive it.
 import assert from "node:assert/strict";
 import { execFileSync, spawn } from "node:child_process";
-import { mkdtempSync } from "node:fs";
+import { cpSync, mkdtempSync, rmSync } from "node:fs";
+import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
+import { after, before } from "node:test";
 import { fileURLToPath } from "node:url";
 import { chromium } from "playwright-core";
 
 export const top = join(dirname(fileURLToPath(import.meta.url)), "..", "..");
-export const port = 5187;
-export const address = `http://localhost:${port}`;
 export const folder = mkdtempSync(join(tmpdir(), "bocca-e2e-"));
+const record = join(folder, "record");
+
+// Where the suite's application answers; known once it is started.
+export let port, address;
 
 const quiet = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--autoplay-policy=no-user-gesture-required"];
 
-let running;
+let running, shared;
 
-export async function startApp() {
-  running = spawn(join(top, "start"), ["--port", String(port), "--data", folder], { stdio: ["ignore", "pipe", "pipe"] });
+// A port that nobody uses.
+export const freePort = () => new Promise((resolve, reject) => {
+  const server = createServer().once("error", reject).listen(0, "127.0.0.1", () => {
+    const { port } = server.address();
+    server.close(() => resolve(port));
+  });
+});
+
+export async function startApp(data = record) {
+  port ??= await freePort();
+  address = `http://localhost:${port}`;
+  running = spawn(join(top, "start"), ["--port", String(port), "--data", data], { stdio: ["ignore", "pipe", "pipe"] });
   let said = "";
   await new Promise((resolve, reject) => {
-    const hear = (data) => {
-      said += data;
+    const hear = (text) => {
+      said += text;
       if (said.includes("Bocca is ready")) resolve();
     };
     running.stdout.on("data", hear);
@@ -39,9 +53,23 @@ export function killApp() {
 }
 
 export async function stopApp() {
+  if (!running || running.exitCode !== null) return;
   const ended = new Promise((resolve) => running.once("exit", resolve));
   running.kill("SIGTERM");
   await ended;
+}
+
+// Every suite has the demo room to itself, as it was made once for all of them.
+export function withApp() {
+  before(async () => {
+    if (process.env.BOCCA_DEMO) cpSync(process.env.BOCCA_DEMO, record, { recursive: true });
+    await startApp();
+  }, { timeout: 120000 });
+  after(async () => {
+    await shared?.close();
+    await stopApp();
+    rmSync(folder, { recursive: true, force: true });
+  });
 }
 
 // The command line, from the same build: makes the sounds that the browser hears.
@@ -49,16 +77,18 @@ export function bocca(...args) {
   return execFileSync("dotnet", [join(top, "artifacts", "bin", "Bocca.Cli", "release", "bocca.dll"), ...args]).toString();
 }
 
-// Visits with a browser of its own, which is closed whatever happens, and checks afterwards what must not happen on
-// any visit: errors on the console, and requests to another host.
+const launch = (media = []) => chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: [...quiet, ...media] });
+
+// Visits with a fresh context of the suite's browser, or with a browser of its own where it hears or sees a file, and checks
+// afterwards what must not happen on any visit: errors on the console, and requests to another host.
 export async function visit(options, steps) {
   const { microphone, camera, viewport = { width: 1280, height: 800 }, expectErrors = false } = options;
   const media = microphone || camera ? ["--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream"] : [];
   if (microphone) media.push(`--use-file-for-fake-audio-capture=${microphone}%noloop`);
   if (camera) media.push(`--use-file-for-fake-video-capture=${camera}`);
-  const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: [...quiet, ...media] });
+  const browser = media.length > 0 ? await launch(media) : (shared ??= await launch());
+  const context = await browser.newContext({ viewport });
   try {
-    const context = await browser.newContext({ viewport });
     const wrong = [];
     context.on("request", (request) => {
       const { protocol, host } = new URL(request.url());
@@ -73,6 +103,18 @@ export async function visit(options, steps) {
     await steps(page);
     assert.deepEqual(wrong, []);
   } finally {
-    await browser.close();
+    await context.close();
+    if (browser !== shared) await browser.close();
   }
+}
+
+// The practice player's take without waiting for it: the same sound, sent at once.
+export async function playAtOnce(page, { character = "good", tempo = 120 } = {}) {
+  await page.selectOption("[name=source]", "PracticePlayer");
+  await page.selectOption("[name=character]", character);
+  await page.fill("[name=tempo]", String(tempo));
+  await page.check("[name=atonce]");
+  const before = await page.getAttribute("#stage", "data-take");
+  await page.click("[data-go]");
+  await page.waitForFunction((old) => document.querySelector("#stage").dataset.take && document.querySelector("#stage").dataset.take !== old, before, { timeout: 60000 });
 }

@@ -27,3 +27,14 @@ export async function listen(page, path, tempo) {
   await page.keyboard.press("Space");
   await page.waitForSelector("[data-summary]", { timeout: 90000 });
 }
+
+// The same sound as a file, heard at once.
+export async function hearFile(page, path, file, tempo) {
+  if (path) await page.goto(`${address}${path}`);
+  await page.selectOption("[name=source]", "File");
+  await page.fill("[name=tempo]", String(tempo));
+  await page.setInputFiles("[name=file]", file);
+  await page.check("[name=atonce]");
+  await page.click("[data-go]");
+  await page.waitForSelector("[data-summary]", { timeout: 60000 });
+}

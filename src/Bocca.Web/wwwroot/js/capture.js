@@ -78,6 +78,14 @@ export class Capture {
   }
 }
 
+// A sound as a WAV, with so much silence before and after it.
+export function wavOf(buffer, before, after) {
+  const [lead, tail] = [before, after].map((seconds) => Math.round(seconds * buffer.sampleRate));
+  const samples = new Float32Array(lead + buffer.length + tail);
+  samples.set(buffer.getChannelData(0), lead);
+  return encode(samples, buffer.sampleRate);
+}
+
 function encode(samples, rate) {
   const view = new DataView(new ArrayBuffer(44 + 2 * samples.length));
   const text = (at, letters) => [...letters].forEach((letter, i) => view.setUint8(at + i, letter.charCodeAt(0)));

@@ -1,4 +1,4 @@
-import { Capture } from "./capture.js";
+import { Capture, wavOf } from "./capture.js";
 import { Live } from "./live.js";
 import { audio, countIn, countInClicks, inWords, model } from "./sound.js";
 
@@ -26,6 +26,11 @@ export const taking = (stop, fields) => ({
 
   get isPractice() {
     return this.source === "PracticePlayer";
+  },
+
+  // A sound that is there as a whole need not be played through.
+  get isMade() {
+    return this.isFile || this.isPractice;
   },
 
   get nextWords() {
@@ -108,6 +113,7 @@ export const taking = (stop, fields) => ({
     this.trouble = "";
     try {
       if (this.isFile) await this.sendFile();
+      else if (this.isPractice && this.field("atonce").checked) await this.sendPractice();
       else await this.record();
     } catch (problem) {
       this.trouble = inWords(problem, "choose another source");
@@ -126,6 +132,14 @@ export const taking = (stop, fields) => ({
     if (!file) throw new Error("Choose a WAV file first.");
     if (!this.field("atonce").checked && !(await this.playFile(file))) return;
     await this.send(file, file.name, this.drill(), null);
+  },
+
+  // The practice player's take as it would have been captured, without the time that it lasts.
+  async sendPractice() {
+    const { context } = await audio();
+    const drill = this.drill();
+    await this.plan(drill);
+    await this.send(wavOf(await this.practice(context, drill), leadSeconds, tailSeconds), "take.wav", drill, leadSeconds);
   },
 
   async playFile(file) {

@@ -1,7 +1,9 @@
 // The Breath stop: the bellows leads by the audio clock, a stop works at once, and a stream is heard.
 import assert from "node:assert/strict";
 import { describe, it } from "node:test";
-import { address, visit } from "./app.mjs";
+import { address, visit, withApp } from "./app.mjs";
+
+withApp();
 
 async function open(page, pupil, query) {
   await page.goto(`${address}/breath/${pupil}?${query}`);

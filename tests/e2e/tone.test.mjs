@@ -1,8 +1,10 @@
 // The Tone stop: what was played held against what was meant, through the real microphone.
 import assert from "node:assert/strict";
 import { describe, it } from "node:test";
-import { address, visit } from "./app.mjs";
-import { listen, spoken } from "./spoken.mjs";
+import { address, playAtOnce, visit, withApp } from "./app.mjs";
+import { hearFile, listen, spoken } from "./spoken.mjs";
+
+withApp();
 
 describe("tone", () => {
   it("asked D on 1-3, the partial below comes: the screen says so and offers the cue", { timeout: 120000 }, async () => {
@@ -25,9 +27,9 @@ describe("tone", () => {
   });
 
   it("a trombone's slide three centimetres short is told in centimetres", { timeout: 120000 }, async () => {
-    const microphone = spoken("slide", 2.5, "--instrument", "trombone", "--row", "A2 A2", "--miss", "slide-in=3", "--beats", "8", "--share", "0.5", "--tempo", "120");
-    await visit({ microphone }, async (page) => {
-      await listen(page, "/tone/3?drill=what-came&notes=A2", 120);
+    const row = spoken("slide", 0.5, "--instrument", "trombone", "--row", "A2 A2", "--miss", "slide-in=3", "--beats", "8", "--share", "0.5", "--tempo", "120");
+    await visit({}, async (page) => {
+      await hearFile(page, "/tone/3?drill=what-came&notes=A2", row, 120);
       assert.match(await page.textContent("[data-summary]"), /the slide was [23]\.\d cm too far in: move it out/);
       assert.match(await page.locator(".row-picture .miss").first().textContent(), /cm too far in/);
     });
@@ -36,11 +38,7 @@ describe("tone", () => {
   it("notes that the tongue closes are named, and the row of starts shown", { timeout: 120000 }, async () => {
     await visit({}, async (page) => {
       await page.goto(`${address}/tone/1?drill=tongue-four`);
-      await page.selectOption("[name=source]", "PracticePlayer");
-      await page.selectOption("[name=character]", "closes");
-      await page.fill("[name=tempo]", "120");
-      await page.click("[data-go]");
-      await page.waitForSelector("[data-summary]", { timeout: 90000 });
+      await playAtOnce(page, { character: "closes" });
       assert.match(await page.textContent("[data-summary]"), /closed by the tongue/);
       assert.match(await page.textContent("[data-next]"), /Let the air end the note/);
       assert.equal(await page.locator(".row-picture .starts g").count(), 12);

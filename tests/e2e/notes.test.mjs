@@ -1,7 +1,9 @@
 // The note path on the keyboard alone.
 import assert from "node:assert/strict";
 import { describe, it } from "node:test";
-import { address, visit } from "./app.mjs";
+import { address, visit, withApp } from "./app.mjs";
+
+withApp();
 
 describe("notes", () => {
   it("can be found, fingered, heard and saved without a mouse", { timeout: 60000 }, async () => {

@@ -4,7 +4,9 @@ import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, it } from "node:test";
 import { deflateSync } from "node:zlib";
-import { address, folder, visit } from "./app.mjs";
+import { address, folder, visit, withApp } from "./app.mjs";
+
+withApp();
 
 // Everything that a page sends from now on.
 function sent(page) {

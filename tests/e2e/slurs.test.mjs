@@ -1,8 +1,10 @@
 // The Slurs stop: written, played back, heard through the real microphone, mapped.
 import assert from "node:assert/strict";
 import { describe, it } from "node:test";
-import { address, visit } from "./app.mjs";
-import { listen, spoken } from "./spoken.mjs";
+import { address, visit, withApp } from "./app.mjs";
+import { hearFile, listen, spoken } from "./spoken.mjs";
+
+withApp();
 
 describe("slurs", () => {
   it("are written for today, engraved and played back", { timeout: 60000 }, async () => {
@@ -42,11 +44,11 @@ describe("slurs", () => {
   });
 
   it("a clean slur is clean, up and down", { timeout: 120000 }, async () => {
-    const microphone = spoken("slur-clean", 2.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--beats", "4", "--tempo", "120");
-    await visit({ microphone }, async (page) => {
+    const row = spoken("slur-clean", 0.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--beats", "4", "--tempo", "120");
+    await visit({}, async (page) => {
       await page.goto(`${address}/slurs/7?drill=glide:0:3`);
       await page.fill("[name=times]", "1");
-      await listen(page, null, 120);
+      await hearFile(page, null, row, 120);
       assert.match(await page.textContent("[data-summary]"), /All 2 changes clean/);
       assert.match(await page.textContent("[data-next]"), /Go on/);
     });

@@ -1,16 +1,9 @@
 // The whole way of a lesson, from the Desk to the record, and the record after a power cut.
 import assert from "node:assert/strict";
 import { describe, it } from "node:test";
-import { address, killApp, visit, startApp } from "./app.mjs";
+import { address, killApp, playAtOnce, startApp, visit, withApp } from "./app.mjs";
 
-async function practise(page, character) {
-  await page.selectOption("[name=source]", "PracticePlayer");
-  await page.selectOption("[name=character]", character);
-  await page.fill("[name=tempo]", "160");
-  const before = await page.getAttribute("#stage", "data-take");
-  await page.click("[data-go]");
-  await page.waitForFunction((old) => document.querySelector("#stage").dataset.take !== old, before, { timeout: 60000 });
-}
+withApp();
 
 describe("a lesson", () => {
   it("goes from the Desk over a buzz to a first note, and is still there after kill -9", { timeout: 240000 }, async () => {
@@ -22,7 +15,7 @@ describe("a lesson", () => {
       await line.locator("th a").click();
       await page.waitForURL(/\/buzz\/\d+/);
 
-      await practise(page, "air-first");
+      await playAtOnce(page, { character: "air-first", tempo: 160 });
       assert.equal(await page.locator(".thread").count(), 4);
       assert.match(await page.textContent("[data-summary]"), /Two of four started with air first/);
       assert.match(await page.textContent("[data-next]"), /Bring the lips closer/);
@@ -30,7 +23,7 @@ describe("a lesson", () => {
       await page.click("[data-keep]");
       await page.waitForSelector("text=The take stands in the record.");
 
-      await practise(page, "good");
+      await playAtOnce(page, { tempo: 160 });
       assert.match(await page.textContent("[data-summary]"), /every one stayed inside the gate/);
       await page.click("[data-accept]");
       await page.waitForURL(/\/notes\/\d+/);
