@@ -1,8 +1,15 @@
 using System.Globalization;
 using System.Text.Json.Serialization;
 using Bocca.Web;
-using Bocca.Web.Data;
+using Bocca.Web.Frame;
 using Bocca.Web.Live;
+using Bocca.Web.Pages.Breath;
+using Bocca.Web.Pages.Buzz;
+using Bocca.Web.Pages.Notes;
+using Bocca.Web.Pages.Setup;
+using Bocca.Web.Pages.Slurs;
+using Bocca.Web.Pages.Tone;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
@@ -25,6 +32,13 @@ builder
     .Services.AddDataProtection()
     .PersistKeysToFileSystem(Directory.CreateDirectory(Path.Combine(builder.Configuration["data"] ?? "data", "keys")));
 builder.Services.AddSingleton(TimeProvider.System);
+foreach (var stop in (Stop[])[Desk.Stop, BreathStop.Stop, SetupStop.Stop, BuzzStop.Stop, ToneStop.Stop, NotesStop.Stop, SlursStop.Stop])
+    builder.Services.AddSingleton(stop);
+builder.Services.AddSingleton<Stops>();
+builder.Services.AddScoped(services => RoomClock.For(services.GetRequiredService<BoccaDb>(), services.GetRequiredService<TimeProvider>()));
+builder.Services.AddScoped<Journal>();
+builder.Services.AddSingleton<DemoFilling>();
+builder.Services.AddHostedService<Tidy>();
 builder.Services.AddResponseCompression(options => options.EnableForHttps = true);
 builder.Services.AddAntiforgery(options => options.HeaderName = "X-Antiforgery");
 builder.Services.AddSignalR().AddJsonProtocol(json => json.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter()));
@@ -46,10 +60,12 @@ app.MapHub<ListenHub>("/live/listen");
 using (var scope = app.Services.CreateScope())
 {
     var db = scope.ServiceProvider.GetRequiredService<BoccaDb>();
-    var time = scope.ServiceProvider.GetRequiredService<TimeProvider>();
-    await RecordFile.PrepareAsync(db, time.GetUtcNow().UtcDateTime);
-    if (!app.Configuration.GetValue("empty", false) && !await db.Pupils.IgnoreQueryFilters().AnyAsync())
-        await DemoData.FillAsync(db, time);
+    await RecordFile.PrepareAsync(db, app.Services.GetRequiredService<Stops>());
+    var filling = app.Services.GetRequiredService<DemoFilling>();
+    if (filling.IsOpen)
+        await filling.GoOnAsync(app.Lifetime.ApplicationStopping);
+    else if (!app.Configuration.GetValue("empty", false) && !await db.Pupils.IgnoreQueryFilters().AnyAsync())
+        await filling.BeginAsync(app.Lifetime.ApplicationStopping);
 }
 
 await app.RunAsync();

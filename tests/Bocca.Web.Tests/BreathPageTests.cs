@@ -3,7 +3,8 @@ using System.Text.Json;
 using Bocca.Core.Breath;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
-using Bocca.Web.Data;
+using Bocca.Web.Pages.Breath;
+using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;
@@ -63,12 +64,12 @@ public sealed class BreathPageTests : IDisposable
             Assert.Contains("still counts as even", await response.Content.ReadAsStringAsync());
         }
 
-        var entry = await _room.InRecordAsync(db => db.Breaths.SingleAsync());
-        Assert.False(entry.Even);
-        Assert.True(entry.Measured);
-        Assert.Equal(6, entry.AskedSeconds);
-        Assert.InRange(entry.HeardSeconds!.Value, 5.5, 6.2);
-        Assert.Equal("MouthpieceFirst", entry.ApproachText);
+        var (entry, payload) = await _room.OnlyAsync(BreathStop.Drills);
+        Assert.False(BreathStop.Pass(entry).Even);
+        Assert.True(BreathStop.Pass(entry).Measured);
+        Assert.Equal(6, payload.AskedSeconds);
+        Assert.InRange(payload.HeardSeconds!.Value, 5.5, 6.2);
+        Assert.Equal("MouthpieceFirst", entry.Approach!.Text);
     }
 
     [Fact]
@@ -139,7 +140,7 @@ public sealed class BreathPageTests : IDisposable
         Assert.Contains("still counts for today", gone.Body!.TextContent);
         Assert.Contains("5 is the most", (await GetAsync("/breath/1?handler=Plan&drill=even-stream&rung=5&tempo=80")).Text);
         await _tab.SendAsync(gone, "form[action*=Restore]");
-        Assert.Equal(14, await _room.InRecordAsync(db => db.Breaths.CountAsync()));
+        Assert.Equal(14, await _room.CountAsync(BreathStop.Drills));
     }
 
     [Fact]
@@ -158,7 +159,7 @@ public sealed class BreathPageTests : IDisposable
             ("seconds", "4")
         );
         Assert.Contains("Stopped after 4 s", await response.Content.ReadAsStringAsync());
-        Assert.Equal(4, (await _room.InRecordAsync(db => db.Breaths.SingleAsync())).DrilledSeconds);
+        Assert.Equal(4, (await _room.OnlyAsync(BreathStop.Drills)).Entry.ElapsedSeconds);
         Assert.Equal(
             HttpStatusCode.UnprocessableEntity,
             (

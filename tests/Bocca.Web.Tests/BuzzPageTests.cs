@@ -7,7 +7,8 @@ using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
-using Bocca.Web.Data;
+using Bocca.Web.Pages.Setup;
+using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;
@@ -114,18 +115,14 @@ public sealed class BuzzPageTests : IDisposable
             await tab.SendAsync(await HearAsync(tab, pupil.Id, "sound4-rest4", wander), "form[action*=Keep]");
         var (_, page) = await tab.OpenAsync($"/buzz/{pupil.Id}");
         Assert.Contains(page.QuerySelectorAll(".trend strong"), name => name.TextContent == "steadiness");
-        await _room.InRecordAsync(db =>
+        var seen = new Entry
         {
-            db.Noticed.Add(
-                new Noticed
-                {
-                    PupilId = pupil.Id,
-                    Signal = "seen.lipsApart",
-                    At = DateTime.UtcNow,
-                }
-            );
-            return db.SaveChangesAsync();
-        });
+            PupilId = pupil.Id,
+            Kind = SetupStop.Seen.Id,
+            Subject = "seen.lipsApart",
+            At = DateTime.UtcNow,
+        };
+        await _room.WriteAsync(journal => journal.WriteAsync(SetupStop.Seen, seen, ""));
         Assert.Contains(
             "Seen:",
             (await HearAsync(tab, pupil.Id, "sound4-rest4", "air-first=900 late=300")).QuerySelector(".next")!.TextContent

@@ -2,8 +2,8 @@ using Bocca.Core.Buzz;
 using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
-using Bocca.Web.Data;
 using Bocca.Web.Live;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.Extensions.DependencyInjection;
 

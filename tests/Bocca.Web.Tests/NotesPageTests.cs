@@ -2,8 +2,10 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Xml.Linq;
+using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
-using Bocca.Web.Data;
+using Bocca.Web.Pages.Notes;
+using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;
@@ -57,7 +59,7 @@ public sealed class NotesPageTests : IDisposable
         var done = (await tab.SendAsync(refused, "form.calibrate", ("ApartCm", "28"))).Page;
         Assert.Contains("a tube of 2.96 m", done.QuerySelector("h1")!.TextContent);
         Assert.Contains("61.3 cm", done.Body!.TextContent);
-        await tab.SendAsync(done, "form[action*=Forget]");
+        await tab.SendAsync(done, ".told form");
         Assert.Contains("a tube of 2.75 m", (await tab.OpenAsync($"/notes/{pupil.Id}/slide")).Page.QuerySelector("h1")!.TextContent);
         Assert.Equal(
             HttpStatusCode.NotFound,
@@ -238,30 +240,19 @@ public sealed class NotesPageTests : IDisposable
         await _room.InRecordAsync(db =>
             db.Recalls.ExecuteUpdateAsync(set => set.SetProperty(card => card.DueAt, card => card.SeenAt.AddDays(-1)))
         );
-        Assert.Contains("to recall", (await new Tab(client).OpenAsync("/")).Page.QuerySelector("[data-recall]")!.TextContent);
+        Assert.Contains("to recall", (await new Tab(client).OpenAsync("/")).Page.QuerySelector("[data-due=recall]")!.TextContent);
     }
 
     [Fact]
     public async Task A_drill_of_the_hand_can_be_deleted_and_brought_back()
     {
         var pupil = await _room.AddAsync("Ada");
-        await _room.InRecordAsync(async db =>
-        {
-            db.Hands.Add(
-                new HandTake
-                {
-                    PupilId = pupil.Id,
-                    DrillId = "called",
-                    InstrumentId = "trumpet-bb",
-                    At = DateTime.UtcNow,
-                    Right = 1,
-                    Asked = 2,
-                    Summary = "1 of 2 right",
-                    MarksJson = "[]",
-                }
-            );
-            return await db.SaveChangesAsync();
-        });
+        var outcome = HandOutcome.Of(
+            HandDrill.Get("called"),
+            [new HandMark("", "1-2", "0", "1-2", 2, true), new HandMark("", "2", "1-2", "1", 3, false)]
+        );
+        var drill = NotesStop.Hand(pupil, HandDrill.Get("called"), outcome, DateTime.UtcNow);
+        await _room.WriteAsync(journal => journal.WriteAsync(NotesStop.Hands, drill, new HandPayload([], 2), ""));
         var tab = Tab();
         var gone = (await tab.SendAsync((await tab.OpenAsync($"/notes/{pupil.Id}/hand")).Page, ".history form")).Page;
         Assert.Contains("Drills done will stand here", gone.Body!.TextContent);

@@ -1,7 +1,8 @@
-using Bocca.Core.Buzz;
-using Bocca.Core.Practice;
-using Bocca.Web.Data;
+using Bocca.Web.Pages.Buzz;
+using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Time.Testing;
 
 namespace Bocca.Web.Tests;
 
@@ -12,88 +13,80 @@ public sealed class RecordFileTests
     {
         var first = new Room { KeepFolder = true };
         await first.AddAsync("Ada");
-        Assert.Equal(
-            "wal",
-            await first.InRecordAsync(db =>
-                db.Database.SqlQueryRaw<string>("SELECT journal_mode AS Value FROM pragma_journal_mode").SingleAsync()
-            )
-        );
-        Assert.Equal(
-            1,
-            await first.InRecordAsync(db =>
-                db.Database.SqlQueryRaw<int>("SELECT foreign_keys AS Value FROM pragma_foreign_keys").SingleAsync()
-            )
-        );
+        Task<T> PragmaAsync<T>(string name) =>
+            first.InRecordAsync(db => db.Database.SqlQueryRaw<T>($"SELECT {name} AS Value FROM pragma_{name}").SingleAsync());
+        Assert.Equal("wal", await PragmaAsync<string>("journal_mode"));
+        Assert.Equal(1, await PragmaAsync<int>("foreign_keys"));
         // Full synchronisation: what was acknowledged is on disk even if the machine loses power.
-        Assert.Equal(
-            2,
-            await first.InRecordAsync(db =>
-                db.Database.SqlQueryRaw<int>("SELECT synchronous AS Value FROM pragma_synchronous").SingleAsync()
-            )
-        );
+        Assert.Equal(2, await PragmaAsync<int>("synchronous"));
         await using var second = new Room { UseFolder = first.Folder };
         Assert.Equal("Ada", await second.InRecordAsync(db => db.Pupils.Select(pupil => pupil.Name).SingleAsync()));
         await first.DisposeAsync();
     }
 
-    [Fact]
-    public async Task Takes_nobody_saved_go_after_a_day_and_saved_ones_stay()
+    /// <summary>In Auckland it is eleven or twelve hours ahead of Lisbon's winter: the same moment is another day there.</summary>
+    [Theory]
+    [InlineData("Pacific/Auckland", "2026-11-24T11:30:00Z", "2026-11-24T12:00:00Z", 2)]
+    [InlineData("Pacific/Auckland", "2026-11-24T10:30:00Z", "2026-11-24T12:01:00Z", 1)]
+    [InlineData("Europe/Lisbon", "2026-11-24T10:30:00Z", "2026-11-24T12:01:00Z", 2)]
+    [InlineData("Europe/Lisbon", "2026-11-23T23:30:00Z", "2026-11-24T00:59:00Z", 2)]
+    [InlineData("Europe/Lisbon", "2026-11-23T23:30:00Z", "2026-11-24T01:00:00Z", 1)]
+    public async Task What_nobody_saved_goes_an_hour_after_its_day_and_what_was_saved_stays(
+        string zone,
+        string played,
+        string now,
+        int left
+    )
     {
         await using var room = new Room();
         var pupil = await room.AddAsync("Ada");
-        var now = new DateTime(2026, 11, 24, 12, 0, 0, DateTimeKind.Utc);
         await room.InRecordAsync(async db =>
         {
-            db.Takes.AddRange(
-                TakeOf(pupil, now.AddDays(-2), kept: false),
-                TakeOf(pupil, now.AddDays(-2), kept: true),
-                TakeOf(pupil, now.AddHours(-1), kept: false)
-            );
+            foreach (var kept in new[] { false, true })
+                db.Entries.Add(
+                    new Entry
+                    {
+                        PupilId = pupil.Id,
+                        Kind = BuzzStop.Takes.Id,
+                        At = Utc(played),
+                        Kept = kept,
+                    }
+                );
             await db.SaveChangesAsync();
-            await RecordFile.PrepareAsync(db, now);
-            return 0;
+            var clock = new RoomClock(new FakeTimeProvider(new DateTimeOffset(Utc(now))), TimeZoneInfo.FindSystemTimeZoneById(zone));
+            return await Tidy.ClearAsync(db, clock);
         });
-        Assert.Equal(2, await room.InRecordAsync(db => db.Takes.CountAsync()));
-        Assert.Equal(DateTimeKind.Utc, (await room.InRecordAsync(db => db.Takes.FirstAsync())).RecordedAt.Kind);
+        Assert.Equal(left, await room.CountAsync(BuzzStop.Takes));
+        Assert.Equal(DateTimeKind.Utc, (await room.InRecordAsync(db => db.Entries.FirstAsync())).At.Kind);
     }
 
     [Fact]
-    public async Task The_demo_room_is_whole()
+    public async Task What_nobody_saved_goes_while_the_application_runs()
     {
-        await using var room = new Room();
-        await room.InRecordAsync(async db =>
+        // The keys' ring has the system's clock, so the test's begins there too.
+        var time = new FakeTimeProvider(DateTimeOffset.UtcNow);
+        await using var room = new Room { Instead = services => services.AddSingleton<TimeProvider>(time) };
+        var pupil = await room.AddAsync("Ada");
+        await room.InRecordAsync(db =>
         {
-            await DemoData.FillAsync(db, TimeProvider.System);
-            return 0;
+            db.Entries.Add(
+                new Entry
+                {
+                    PupilId = pupil.Id,
+                    Kind = BuzzStop.Takes.Id,
+                    At = time.GetUtcNow().UtcDateTime,
+                }
+            );
+            return db.SaveChangesAsync();
         });
-        var pupils = await room.InRecordAsync(db =>
-            db.Pupils.Include(pupil => pupil.Takes).Include(pupil => pupil.Notes).AsSplitQuery().ToListAsync()
-        );
-        Assert.Equal(7, pupils.Count);
-        Assert.All(pupils, pupil => Assert.InRange(pupil.Takes.Count(take => take.Kept), 4, 8));
-        Assert.All(
-            pupils.SelectMany(pupil => pupil.Takes),
-            take =>
-            {
-                Assert.Equal(take.Outcome, take.Verdict.Outcome);
-                Assert.Equal(take.Measures.Attempts.Count(attempt => attempt.Spoke), take.Threads.Threads.Count);
-            }
-        );
-        Assert.Equal(TakeOutcome.Repeat, pupils.Single(pupil => pupil.Name == "Tomas Oduya").Takes.MaxBy(take => take.RecordedAt)!.Outcome);
+        for (var hour = 0; hour < 30 && await room.CountAsync(BuzzStop.Takes) > 0; hour++)
+        {
+            time.Advance(TimeSpan.FromHours(1));
+            await Task.Delay(50, TestContext.Current.CancellationToken);
+        }
+
+        Assert.Equal(0, await room.CountAsync(BuzzStop.Takes));
     }
 
-    private static Take TakeOf(Pupil pupil, DateTime at, bool kept) =>
-        new()
-        {
-            PupilId = pupil.Id,
-            DrillId = "sound4-rest4",
-            Tempo = 60,
-            On = SoundStage.Mouthpiece,
-            RecordedAt = at,
-            Kept = kept,
-            Summary = "",
-            MeasuresJson = "{}",
-            VerdictJson = "{}",
-            ThreadsJson = "{}",
-        };
+    private static DateTime Utc(string text) => DateTimeOffset.Parse(text).UtcDateTime;
 }

@@ -1,8 +1,10 @@
 using AngleSharp;
 using AngleSharp.Html.Dom;
-using Bocca.Web.Data;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.AspNetCore.TestHost;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 
 namespace Bocca.Web.Tests;
@@ -16,8 +18,17 @@ public sealed class Room : WebApplicationFactory<Program>
 
     public string? UseFolder { get; init; }
 
+    /// <summary>What a test puts in place of the application's own, such as its clock.</summary>
+    public Action<IServiceCollection>? Instead { get; init; }
+
+    /// <summary>Whether the invented pupils are there.</summary>
+    public bool Demo { get; init; }
+
     protected override void ConfigureWebHost(IWebHostBuilder builder) =>
-        builder.UseSetting("data", UseFolder ?? Folder).UseSetting("empty", "true");
+        builder
+            .UseSetting("data", UseFolder ?? Folder)
+            .UseSetting("empty", Demo ? "false" : "true")
+            .ConfigureTestServices(services => Instead?.Invoke(services));
 
     public async Task<Pupil> AddAsync(string name, string instrument = "trumpet-bb", string reading = "treble")
     {
@@ -33,6 +44,28 @@ public sealed class Room : WebApplicationFactory<Program>
         db.Pupils.Add(pupil);
         await db.SaveChangesAsync();
         return pupil;
+    }
+
+    /// <summary>How many entries of a kind stand in the record.</summary>
+    public Task<int> CountAsync(EntryKind kind) => InRecordAsync(db => db.Entries.CountAsync(entry => entry.Kind == kind.Id));
+
+    /// <summary>The only entry of a kind, with its payload.</summary>
+    public Task<Shown<T>> OnlyAsync<T>(EntryKind<T> kind)
+        where T : class =>
+        InRecordAsync(async db =>
+        {
+            var entry = await db
+                .Entries.Include(each => each.Payload)
+                .Include(each => each.Approach)
+                .SingleAsync(each => each.Kind == kind.Id);
+            return new Shown<T>(entry, kind.Read(entry));
+        });
+
+    /// <summary>Writes through the journal, as a page does.</summary>
+    public async Task WriteAsync(Func<Journal, Task> write)
+    {
+        using var scope = Services.CreateScope();
+        await write(scope.ServiceProvider.GetRequiredService<Journal>());
     }
 
     public async Task<T> InRecordAsync<T>(Func<BoccaDb, Task<T>> read)

@@ -3,7 +3,9 @@ using System.Text;
 using System.Text.Json;
 using AngleSharp.Html.Dom;
 using Bocca.Core.Simulation;
-using Bocca.Web.Data;
+using Bocca.Web.Pages.Notes;
+using Bocca.Web.Pages.Setup;
+using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;
@@ -25,7 +27,7 @@ public sealed class SetupPageTests : IDisposable
         var measured = await (await MarksAsync(page, "Measure", new DrawnFace(0.66, 2, 0, 25))).Content.ReadAsStringAsync();
         Assert.Contains("66 %", measured);
         Assert.Contains("2.0 mm", measured);
-        Assert.Equal(0, await _room.InRecordAsync(db => db.Placements.CountAsync()));
+        Assert.Equal(0, await _room.CountAsync(SetupStop.Placements));
         Assert.Equal(HttpStatusCode.OK, (await MarksAsync(page, "Keep", new DrawnFace(0.66, 2, 0, 25))).StatusCode);
         var (_, kept) = await _tab.OpenAsync("/set-up/1");
         Assert.Contains("66 %", kept.QuerySelector(".placements")!.TextContent);
@@ -77,8 +79,8 @@ public sealed class SetupPageTests : IDisposable
         var (_, again) = await _tab.OpenAsync("/set-up/1/watch");
         Assert.Equal("true", again.QuerySelector("[data-signal='seen.squeeze']")!.GetAttribute("aria-pressed"));
         await _tab.SendAsync(again, "form.overrule", ("symptom", "rough"));
-        var kept = await _room.InRecordAsync(db => db.Advice.SingleAsync());
-        Assert.Equal(("rough", "pinched"), (kept.SymptomId, kept.SuggestedId));
+        var kept = await _room.OnlyAsync(SetupStop.Advice);
+        Assert.Equal(("rough", "pinched"), (kept.Entry.Subject, kept.Payload.SuggestedId));
         Assert.Contains("overruled", (await _tab.OpenAsync("/set-up/1/watch")).Page.Body!.TextContent);
         Assert.DoesNotContain("thin, pinched", await NoticeAsync(page, "seen.squeeze"));
         Assert.Equal(
@@ -100,7 +102,7 @@ public sealed class SetupPageTests : IDisposable
         var (_, room) = await _tab.OpenAsync("/approach");
         await _tab.SendAsync(room, "form.points", ("preset", "MouthpieceFirst"), ("point.valve4", "b"));
         Assert.Equal("Valves 1 and 3", (await _tab.OpenAsync("/notes/1?note=C3")).Page.QuerySelector("[data-fingering]")!.TextContent);
-        Assert.Equal("MouthpieceFirst", await _room.InRecordAsync(db => db.Notes.Select(note => note.ApproachText).SingleAsync()));
+        Assert.Equal("MouthpieceFirst", (await _room.OnlyAsync(NotesStop.Notes)).Entry.Approach!.Text);
 
         var (_, own) = await _tab.OpenAsync("/approach/1");
         var (_, saved) = await _tab.SendAsync(own, "form.points", ("preset", ""), ("point.valve4", "a"), ("point.stage.lips", ""));

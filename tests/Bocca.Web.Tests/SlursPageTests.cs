@@ -8,7 +8,7 @@ using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
 using Bocca.Core.Sound;
 using Bocca.Core.Tone;
-using Bocca.Web.Data;
+using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;
@@ -66,7 +66,7 @@ public sealed class SlursPageTests : IDisposable
         var again = (await tab.SendAsync(over, "form[action*=Accept]")).Page;
         Assert.Contains("0 of 2", again.QuerySelector(".history")!.TextContent);
         Assert.Contains("2 of 4", (await tab.OpenAsync($"/slurs/{pupil.Id}/map")).Page.QuerySelector("[data-map]")!.TextContent);
-        Assert.Equal(1, await _room.InRecordAsync(db => db.Slurs.CountAsync(take => take.Clean == 0)));
+        Assert.Equal(1, await _room.InRecordAsync(db => db.Entries.CountAsync(take => take.Kind == "slur" && take.Came == 0)));
         var open = await HearAsync(tab, pupil.Id, "tongues");
         Assert.Contains("the tongue began it", open.QuerySelector("[data-summary]")!.TextContent);
         var gone = (await tab.SendAsync(open, "form[action*=Delete]")).Page;
@@ -82,11 +82,14 @@ public sealed class SlursPageTests : IDisposable
         await tab.SendAsync(await HearAsync(tab, pupil.Id, "good"), "form[action*=Keep]");
         var desk = (await tab.OpenAsync("/")).Page;
         Assert.Contains("All 2 changes clean", desk.QuerySelector(".heard-line")!.TextContent);
-        Assert.Null(desk.QuerySelector("[data-slurs-due]"));
+        Assert.Null(desk.QuerySelector("[data-due=slurs-due]"));
         await _room.InRecordAsync(db =>
-            db.Slurs.ExecuteUpdateAsync(set => set.SetProperty(take => take.RecordedAt, DateTime.UtcNow.AddDays(-SlurDay.DueDays - 1)))
+            db.Entries.ExecuteUpdateAsync(set =>
+                set.SetProperty(take => take.At, DateTime.UtcNow.AddDays(-SlurDay.DueDays - 1))
+                    .SetProperty(take => take.DueAt, DateTime.UtcNow.AddDays(-1))
+            )
         );
-        Assert.Contains("1 slur due again", (await tab.OpenAsync("/")).Page.QuerySelector("[data-slurs-due]")!.TextContent);
+        Assert.Contains("1 slur due again", (await tab.OpenAsync("/")).Page.QuerySelector("[data-due=slurs-due]")!.TextContent);
     }
 
     [Theory]

@@ -1,5 +1,3 @@
-using Bocca.Core.Embouchure;
-
 namespace Bocca.Core.Advice;
 
 /// <summary>One thing that is known about a pupil just now.</summary>
@@ -12,9 +10,6 @@ public sealed record Evidence(string Signal, string Sentence)
 {
     /// <summary>What a take showed.</summary>
     public static Evidence Heard(Finding finding) => new($"heard.{finding.Symptom.Id}", finding.Heard);
-
-    /// <summary>What somebody saw.</summary>
-    public static Evidence Seen(Observation observation) => new($"seen.{observation.Id}", $"Seen: {observation.Name}.");
 
     /// <summary>What the pupil answered.</summary>
     public static Evidence Answered(SymptomQuestion question, bool yes) =>

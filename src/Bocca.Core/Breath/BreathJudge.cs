@@ -8,7 +8,18 @@ namespace Bocca.Core.Breath;
 /// <param name="VariationPercent">The largest variation; null if none was measured.</param>
 /// <param name="Summary">What was heard, in a sentence or two.</param>
 /// <param name="Try">What to try, in a sentence.</param>
-public sealed record BreathVerdict(bool Even, double? HeardSeconds, double? VariationPercent, string Summary, string Try);
+public sealed record BreathVerdict(bool Even, double? HeardSeconds, double? VariationPercent, string Summary, string Try)
+{
+    /// <summary>A drill that nobody heard, tapped as even or not.</summary>
+    public static BreathVerdict Tapped(bool even) =>
+        even
+            ? new(true, null, null, "Tapped: even to the end.", "The same once more, then the next one up.")
+            : new(false, null, null, "Tapped: not even to the end.", "The same again, with less at the start and as much at the end.");
+
+    /// <summary>A drill that was stopped after some seconds.</summary>
+    public static BreathVerdict Stopped(double seconds) =>
+        new(false, null, null, $"Stopped after {seconds:0} s.", "Breathe plainly for a while before going on.");
+}
 
 /// <summary>Judges a breath drill by what was heard of its out-breaths.</summary>
 public static class BreathJudge

@@ -20,4 +20,16 @@ public static class BreathLadder
             .Max();
         return Math.Min(done + 1, drill.Rungs.Count - 1);
     }
+
+    /// <summary>The highest rung up to one that a pupil may do at all: one beyond the limits is not the next.</summary>
+    /// <param name="drill">The drill.</param>
+    /// <param name="rung">The rung that would be next, from 0.</param>
+    /// <param name="tempo">Beats a minute.</param>
+    /// <param name="pupil">Who breathes.</param>
+    public static int Allowed(BreathDrill drill, int rung, double tempo, BreathingPupil pupil)
+    {
+        while (rung > 0 && BreathPlan.Make(drill, drill.Rungs[rung], tempo, pupil, BreathDay.Fresh).Plan is null)
+            rung--;
+        return rung;
+    }
 }

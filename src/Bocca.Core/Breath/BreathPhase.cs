@@ -28,7 +28,11 @@ public readonly record struct BreathPhase(BreathPhaseKind Kind, double Counts);
 /// <param name="Name">Its name for people, such as <c>in 4, out 8</c>.</param>
 /// <param name="Phases">The phases of one cycle.</param>
 /// <param name="Cycles">How many cycles make a set.</param>
-public sealed record BreathPattern(string Name, IReadOnlyList<BreathPhase> Phases, int Cycles);
+public sealed record BreathPattern(string Name, IReadOnlyList<BreathPhase> Phases, int Cycles)
+{
+    /// <summary>Breaths of it that are held: a pattern with a hold has one breath a cycle.</summary>
+    public int HeldBreaths => Phases.Any(phase => phase.Kind == BreathPhaseKind.Hold) ? Cycles : 0;
+}
 
 /// <summary>Counts and seconds.</summary>
 public static class Counts

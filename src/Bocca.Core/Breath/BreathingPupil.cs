@@ -49,4 +49,25 @@ public sealed record BreathDay(double Seconds, int HoldRounds, int Exchanges, in
 {
     /// <summary>Nothing done yet.</summary>
     public static BreathDay Fresh { get; } = new(0, 0, 0, 0, null, false);
+
+    /// <summary>Adds up a day. What was taken from the record counts too, for it was breathed.</summary>
+    /// <param name="done">The drills of the day, whole or stopped; those Bocca no longer knows count by their seconds.</param>
+    /// <param name="dizzy">Whether somebody felt dizzy.</param>
+    /// <param name="now">The moment.</param>
+    public static BreathDay Of(IReadOnlyCollection<BreathDone> done, bool dizzy, DateTime now)
+    {
+        var known = BreathDrill.All.ToDictionary(drill => drill.Id);
+        BreathPattern? Pattern(BreathDone each) =>
+            known.TryGetValue(each.DrillId, out var drill) && each.Rung < drill.Rungs.Count ? drill.Rungs[each.Rung] : null;
+        bool Is(BreathDone each, BreathKind kind) => known.TryGetValue(each.DrillId, out var drill) && drill.Kind == kind;
+        var held = done.Where(each => Pattern(each)?.HeldBreaths > 0).ToList();
+        return new BreathDay(
+            done.Sum(each => each.Seconds),
+            held.Sum(each => Pattern(each)!.HeldBreaths),
+            done.Count(each => Is(each, BreathKind.Exchange)),
+            done.Where(each => Is(each, BreathKind.Quick)).Sum(each => Pattern(each)?.Cycles ?? 1),
+            held.Count == 0 ? null : (now - held.Max(each => each.At)).TotalSeconds,
+            dizzy
+        );
+    }
 }

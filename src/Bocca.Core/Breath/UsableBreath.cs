@@ -22,7 +22,9 @@ public sealed record UsableBreath(double Seconds, double Longest, DateTime At, S
 {
     private const double Share = 0.8;
     private const double Close = 0.15;
-    private static readonly TimeSpan Fresh = TimeSpan.FromDays(42);
+
+    /// <summary>How long a stream still says something of the breath (ours, editable).</summary>
+    public static TimeSpan Fresh { get; } = TimeSpan.FromDays(42);
 
     /// <summary>From the even passes of the last six weeks; null where there is none.</summary>
     public static UsableBreath? From(IEnumerable<BreathPass> passes, DateTime now)

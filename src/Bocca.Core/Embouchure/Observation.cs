@@ -1,3 +1,4 @@
+using Bocca.Core.Advice;
 using Bocca.Core.Instruments;
 
 namespace Bocca.Core.Embouchure;
@@ -13,6 +14,9 @@ namespace Bocca.Core.Embouchure;
 public sealed record Observation(string Id, string Name, string? Key, string Group, string? On, string Basis)
 {
     private static readonly Lazy<IReadOnlyList<Observation>> Shipped = new(() => EmbeddedData.Read<List<Observation>>("observations.json"));
+
+    /// <summary>That it was seen, as evidence.</summary>
+    public Evidence AsEvidence => new($"seen.{Id}", $"Seen: {Name}.");
 
     /// <summary>All observations, the frequent ones first in their groups.</summary>
     public static IReadOnlyList<Observation> All => Shipped.Value;

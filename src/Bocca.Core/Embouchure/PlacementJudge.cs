@@ -60,17 +60,10 @@ public static class PlacementJudge
     /// <param name="family">The instrument's family.</param>
     /// <param name="rimMm">Outer diameter of the rim.</param>
     /// <param name="approach">The approach.</param>
-    /// <param name="earlier">Earlier placements, the oldest first.</param>
-    public static PlacementVerdict Judge(
-        Placement placement,
-        string family,
-        double rimMm,
-        Approach approach,
-        IReadOnlyList<Placement> earlier
-    )
+    /// <param name="earlier">The shares of earlier placements, the oldest first.</param>
+    public static PlacementVerdict Judge(Placement placement, string family, double rimMm, Approach approach, IReadOnlyList<double> earlier)
     {
-        var shares = earlier.Select(each => each.ShareAbove).ToList();
-        var span = PlacementSpan.Of(family, approach, shares);
+        var span = PlacementSpan.Of(family, approach, earlier);
         var sentences = new List<string>();
         var evidence = new List<Evidence>();
         void Say(string sentence, string? signal = null)
@@ -105,7 +98,7 @@ public static class PlacementJudge
                     + $"higher{(tilted ? $"; {LevelDegrees:0} is the most for now" : "")}.",
             tilted ? "placed.tilted" : null
         );
-        if (Drift(placement, shares) is { } drift)
+        if (Drift(placement, earlier) is { } drift)
             Say(drift, "placed.moved");
         return new PlacementVerdict(inSpan && !aside && !tilted, span, sentences, evidence);
     }
@@ -113,7 +106,7 @@ public static class PlacementJudge
     private static string Degrees(double tilt) => $"{Math.Abs(tilt):0}" is "1" ? "1 degree" : $"{Math.Abs(tilt):0} degrees";
 
     /// <summary>What has changed against earlier placements; null unless it is more than their own spread and the marks' error.</summary>
-    private static string? Drift(Placement placement, List<double> shares)
+    private static string? Drift(Placement placement, IReadOnlyList<double> shares)
     {
         if (shares.Count < 3)
             return null;

@@ -93,7 +93,7 @@ public static class FingeringFinder
                 if (midi != sounding.Midi)
                     continue;
                 var cents = tube.CentsSharp + HarmonicSeries.CentsFromEqualTemperament(partial);
-                if (Math.Abs(cents) <= WithinCents)
+                if (Gives(tube, partial))
                     ways.Add(
                         Judge(
                             instrument,
@@ -111,6 +111,10 @@ public static class FingeringFinder
             ranked[i] = ways[i].Among(ranked);
         return ranked;
     }
+
+    /// <summary>Whether a partial of a tube lies near enough to its note to be a way to play it.</summary>
+    public static bool Gives(Tube tube, int partial) =>
+        Math.Abs(tube.CentsSharp + HarmonicSeries.CentsFromEqualTemperament(partial)) <= WithinCents;
 
     /// <summary>
     /// The teacher's own choice, then what the hand can do, then fewest points first; among equals the lower partial, then the shorter

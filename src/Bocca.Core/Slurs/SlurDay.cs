@@ -51,19 +51,21 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
     )
     {
         var success = SlurSuccess.From(tries);
+        var tubes = player.Tubes();
+        var played = tries.ToLookup(each => each.SlurId);
         var candidates = SlurWriter
             .All(player)
             .Where(slur => InOneBreath(slur, player, tempo) <= FastestTempo && (!tired || Top(slur) <= player.Comfortable.Midi))
             .Select(slur =>
             {
                 var own = InOneBreath(slur, player, tempo);
-                var difficulty = SlurDifficulty.Of(slur, player, own);
+                var difficulty = SlurDifficulty.Of(slur, player, tubes, own);
                 return new Candidate(
                     slur,
                     own,
                     difficulty,
                     success.Likelihood(difficulty.Points, [.. slur.Pairs]),
-                    tries.Where(each => each.SlurId == slur.Id).ToList()
+                    played[slur.Id].ToList()
                 );
             })
             .ToList();

@@ -24,7 +24,10 @@ public sealed record SlurDifficulty(IReadOnlyList<DifficultyPart> Parts)
     public double Points => Parts.Sum(part => part.Points);
 
     /// <summary>The difficulty of a slur for a player at a tempo.</summary>
-    public static SlurDifficulty Of(Slur slur, SlurPlayer player, double tempo)
+    public static SlurDifficulty Of(Slur slur, SlurPlayer player, double tempo) => Of(slur, player, player.Tubes(), tempo);
+
+    /// <summary>The same where the player's tubes are at hand.</summary>
+    internal static SlurDifficulty Of(Slur slur, SlurPlayer player, IReadOnlyList<Instruments.Tube> tubes, double tempo)
     {
         var steps = slur.Notes.Zip(slur.Notes.Skip(1)).ToList();
         var widest = steps.Max(step => Math.Abs(step.Second.Sounding.Midi - step.First.Sounding.Midi));
@@ -35,7 +38,7 @@ public sealed record SlurDifficulty(IReadOnlyList<DifficultyPart> Parts)
             HarmonicSeries.ExactSemitones(note.Partial + 1) - HarmonicSeries.ExactSemitones(note.Partial) < CrowdedSemitones
         );
         var breath = slur.Seconds(tempo) / player.BreathSeconds;
-        var place = player.Tubes().TakeWhile(tube => tube.Setting != slur.Setting).Count();
+        var place = tubes.TakeWhile(tube => tube.Setting != slur.Setting).Count();
         return Of(widest, slur.Notes.Count, skipped, above, down, tempo, crowded, breath, place);
     }
 

@@ -50,6 +50,20 @@ public sealed record SlurMap(IReadOnlyList<string> Settings, IReadOnlyList<(int 
     /// <summary>The lowest pair that is a wall; null for none.</summary>
     public SlurPlace? Wall => Places.Where(place => place.IsWall).OrderBy(place => place.Low).FirstOrDefault();
 
+    /// <summary>The changes of a slur as heard; a slur that never left its note has none.</summary>
+    public static IReadOnlyList<Change> Changes(HeardSlur heard, SlurBands bands, DateTime at) =>
+        [
+            .. heard
+                .Changes.Where(change => Math.Abs(change.Partials.To - change.Partials.From) >= 1)
+                .Select(change => new Change(
+                    change.Setting,
+                    Math.Min(change.Partials.From, change.Partials.To),
+                    Math.Max(change.Partials.From, change.Partials.To),
+                    change.Fault(bands) is null,
+                    at
+                )),
+        ];
+
     /// <summary>The map of a player.</summary>
     public static SlurMap Of(SlurPlayer player, IReadOnlyList<Change> changes)
     {

@@ -21,6 +21,9 @@ public sealed class SlurSuccess
         PerPoint = 0.35,
         LongestStep = 3;
     private const int Rounds = 30;
+
+    /// <summary>A round that moves nothing by more has found it.</summary>
+    private const double Settled = 1e-9;
     private readonly Dictionary<(int, int), double> _ease = [];
 
     private SlurSuccess() { }
@@ -35,7 +38,8 @@ public sealed class SlurSuccess
         foreach (var pair in tries.SelectMany(each => each.Pairs).Distinct())
             success._ease[pair] = 0;
         for (var round = 0; round < Rounds && tries.Count > 0; round++)
-            success.Improve(tries);
+            if (success.Improve(tries) < Settled)
+                break;
         return success;
     }
 
@@ -46,8 +50,8 @@ public sealed class SlurSuccess
     private double Ease(IReadOnlyCollection<(int Low, int High)> pairs) =>
         pairs.Count == 0 ? 0 : pairs.Average(pair => _ease.GetValueOrDefault(pair));
 
-    /// <summary>One step of Newton's method, one unknown after the other.</summary>
-    private void Improve(IReadOnlyList<SlurTry> tries)
+    /// <summary>One step of Newton's method, one unknown after the other; says how far the longest step went.</summary>
+    private double Improve(IReadOnlyList<SlurTry> tries)
     {
         var (slope, bend) = ((UsualAbility - Ability) / (AbilitySpread * AbilitySpread), 1 / (AbilitySpread * AbilitySpread));
         foreach (var each in tries)
@@ -57,7 +61,9 @@ public sealed class SlurSuccess
             bend += likely * (1 - likely);
         }
 
-        Ability += Math.Clamp(slope / bend, -LongestStep, LongestStep);
+        var moved = Math.Clamp(slope / bend, -LongestStep, LongestStep);
+        Ability += moved;
+        var longest = Math.Abs(moved);
         foreach (var pair in _ease.Keys.ToList())
         {
             (slope, bend) = (-_ease[pair] / (EaseSpread * EaseSpread), 1 / (EaseSpread * EaseSpread));
@@ -69,7 +75,11 @@ public sealed class SlurSuccess
                 bend += share * share * likely * (1 - likely);
             }
 
-            _ease[pair] += Math.Clamp(slope / bend, -LongestStep, LongestStep);
+            moved = Math.Clamp(slope / bend, -LongestStep, LongestStep);
+            _ease[pair] += moved;
+            longest = Math.Max(longest, Math.Abs(moved));
         }
+
+        return longest;
     }
 }

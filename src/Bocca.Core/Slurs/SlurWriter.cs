@@ -70,6 +70,7 @@ public static class SlurWriter
     /// <param name="from">The sounding note to start on.</param>
     public static SlurSheet Neighbours(SlurPlayer player, Pitch from)
     {
+        var known = new Dictionary<int, Fingering.Fingering?>();
         var shape = SlurShape.All.First(each => each.Neighbours);
         var slurs = new List<Slur>();
         for (var midi = from.Midi; ; midi--)
@@ -82,9 +83,7 @@ public static class SlurWriter
                     $"The next needs {Pitch.FromMidi(player.Reading.ToWritten(Pitch.FromMidi(low)).Midi)}, below the range."
                 );
             var ways = pitches.ConvertAll(pitch =>
-                FingeringFinder
-                    .FindSounding(player.Instrument, Pitch.FromMidi(pitch), player.Weights, player.Hand)
-                    .FirstOrDefault(way => way.Barred is not null || IsUsed(player, way.Partial))
+                known.TryGetValue(pitch, out var way) ? way : known[pitch] = BestWay(player, Pitch.FromMidi(pitch))
             );
             if (ways.Any(way => way is null or { Barred: not null }))
                 return new SlurSheet(
@@ -96,11 +95,25 @@ public static class SlurWriter
         }
     }
 
-    /// <summary>The slur with this id; null where the player has none.</summary>
-    public static Slur? Find(SlurPlayer player, string id) =>
-        SlurShape.OwnFrom(id.Split(':')[0]) is { } own
-            ? player.Tubes().SelectMany(tube => OnTube(player, own, tube)).FirstOrDefault(slur => slur.Id == id)
-            : All(player).FirstOrDefault(slur => slur.Id == id);
+    /// <summary>The slur with this id, its shape, setting and first partial; null where the player has none.</summary>
+    public static Slur? Find(SlurPlayer player, string id)
+    {
+        if (id.Split(':') is not [var name, var setting, var partial] || !int.TryParse(partial, out var first))
+            return null;
+        var shape = SlurShape.OwnFrom(name) ?? SlurShape.All.FirstOrDefault(known => known.Id == name);
+        if (shape is null)
+            return null;
+        if (shape.Neighbours)
+            return Neighbours(player, player.Range.Highest).Slurs.FirstOrDefault(slur => slur.Id == id);
+        var tubes = player.Tubes().Where(tube => tube.Setting.ToString() == setting);
+        return tubes.Select(tube => Of(player, shape, tube, first).Slur).FirstOrDefault();
+    }
+
+    /// <summary>The first choice for a note, or what bars it; null where nothing that is slurred gives it.</summary>
+    private static Fingering.Fingering? BestWay(SlurPlayer player, Pitch sounding) =>
+        FingeringFinder
+            .FindSounding(player.Instrument, sounding, player.Weights, player.Hand)
+            .FirstOrDefault(way => way.Barred is not null || IsUsed(player, way.Partial));
 
     /// <summary>The slur after one: the same on the next tube, else the next shape from its first tube on; null for none.</summary>
     public static Slur? Onward(SlurPlayer player, Slur slur)
@@ -136,11 +149,7 @@ public static class SlurWriter
             if (note.Sounding.Midi > player.Range.Highest.Midi)
                 return (null, $"needs {note.Written}, above the range, which ends at {player.Reading.ToWritten(player.Range.Highest)}.");
             // A tube so far from the note that no chart names it for it is no way to play it.
-            if (
-                !FingeringFinder
-                    .FindSounding(player.Instrument, note.Sounding)
-                    .Any(way => way.Setting == tube.Setting && way.Partial == partial)
-            )
+            if (!FingeringFinder.Gives(tube, partial))
                 return (null, $"has no true {note.Written}.");
             notes.Add(note);
         }

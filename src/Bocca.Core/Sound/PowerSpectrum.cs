@@ -38,7 +38,9 @@ public sealed class PowerSpectrum
     /// <summary>Samples in a window.</summary>
     public int Length { get; }
 
-    /// <summary>The power in each bin from 0 to half the sample rate; bin i lies at i × rate / length hertz. Good until the next call.</summary>
+    /// <summary>
+    /// The power in each bin from 0 to half the sample rate; bin i lies at i × rate / length hertz. Good until the next call.
+    /// </summary>
     /// <param name="samples">The sound; what lies outside it counts as silence.</param>
     /// <param name="start">Where the window begins, samples; may lie outside.</param>
     public ReadOnlySpan<double> Of(ReadOnlySpan<float> samples, int start)

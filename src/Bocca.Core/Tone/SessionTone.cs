@@ -9,19 +9,29 @@ public sealed record SessionTone(double SoundedMinutes, double ElapsedMinutes, d
     private const int FewestNotes = 9;
 
     /// <summary>Adds up the takes of a session; null for none.</summary>
-    /// <param name="takes">When each was heard and what it held, in any order.</param>
-    public static SessionTone? Of(IEnumerable<(DateTime At, RowTrace Trace)> takes)
+    /// <param name="takes">The takes, in any order.</param>
+    public static SessionTone? Of(IEnumerable<SessionTake> takes)
     {
         var ordered = takes.OrderBy(take => take.At).ToList();
         if (ordered.Count == 0)
             return null;
-        var notes = ordered.SelectMany(take => take.Trace.Notes).Where(note => note.StartSeconds is not null).ToList();
-        var levels = notes.Select(note => note.LevelDb).OfType<double>().ToList();
+        var levels = ordered
+            .Where(take => take.LevelDb is not null)
+            .SelectMany(take => Enumerable.Repeat(take.LevelDb!.Value, take.Notes))
+            .ToList();
         var third = levels.Count / 3;
         return new SessionTone(
-            notes.Sum(note => note.EndSeconds!.Value - note.StartSeconds!.Value) / 60,
-            (ordered[^1].At - ordered[0].At).TotalMinutes + (ordered[0].Trace.Seconds / 60),
+            ordered.Sum(take => take.SoundedSeconds) / 60,
+            (ordered[^1].At - ordered[0].At).TotalMinutes + (ordered[0].Seconds / 60),
             levels.Count < FewestNotes ? null : levels.Take(third).Average() - levels.TakeLast(third).Average()
         );
     }
 }
+
+/// <summary>A take of a session.</summary>
+/// <param name="At">When it was heard.</param>
+/// <param name="Seconds">How long it lasted.</param>
+/// <param name="SoundedSeconds">Seconds of it that sounded.</param>
+/// <param name="Notes">How many notes sounded.</param>
+/// <param name="LevelDb">Their mean level, decibels below full scale; null where nothing sounded.</param>
+public readonly record struct SessionTake(DateTime At, double Seconds, double SoundedSeconds, int Notes, double? LevelDb);

@@ -1,4 +1,4 @@
-using Bocca.Core.Buzz;
+using Bocca.Core.Judging;
 
 namespace Bocca.Web.Drawings;
 
@@ -10,7 +10,7 @@ public sealed class HistoryDrawing
     private const double Margin = 10;
     private const double Left = 44;
 
-    public HistoryDrawing(MeasureHistory history)
+    public HistoryDrawing(FigureHistory history)
     {
         var values = history
             .Points.Select(point => point.Value)
@@ -21,11 +21,11 @@ public sealed class HistoryDrawing
             Bottom = Math.Max(0, Bottom);
         if (Top - Bottom < 1e-9)
             Top = Bottom + 1;
-        var (first, last) = (history.Points[0].Day, history.Points[^1].Day);
+        var (first, last) = (history.Points[0].At, history.Points[^1].At);
         var days = Math.Max(1e-6, (last - first).TotalDays);
         Dots =
         [
-            .. history.Points.Select(point => (Left + ((point.Day - first).TotalDays / days * (Width - Left - Margin)), Y(point.Value))),
+            .. history.Points.Select(point => (Left + ((point.At - first).TotalDays / days * (Width - Left - Margin)), Y(point.Value))),
         ];
         SpreadTop = Y(history.Earlier + history.Spread);
         SpreadHeight = Math.Max(1, Math.Min(Height, Y(history.Earlier - history.Spread)) - SpreadTop);

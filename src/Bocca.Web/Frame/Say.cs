@@ -1,10 +1,9 @@
-using Bocca.Core.Breath;
 using Bocca.Core.Buzz;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Tone;
-using Bocca.Web.Data;
+using Bocca.Web.Record;
 
 namespace Bocca.Web.Frame;
 
@@ -57,12 +56,16 @@ public static partial class Say
     /// <summary>The approach that a record was made under, as it stands there.</summary>
     public static string MadeUnder(string text) => text == "" ? "–" : Approach(Core.Practice.Approach.Parse(text));
 
-    public static string Source(SoundSource source) =>
+    public static string Source(EntrySource? source) =>
         source switch
         {
-            SoundSource.Microphone => "microphone",
-            SoundSource.File => "file",
-            _ => "practice player",
+            EntrySource.Microphone => "microphone",
+            EntrySource.File => "file",
+            EntrySource.PracticePlayer => "practice player",
+            EntrySource.Camera => "camera",
+            EntrySource.Photo => "photo",
+            EntrySource.Drawing => "drawing",
+            _ => "tapped",
         };
 
     public static string Outcome(TakeOutcome outcome) =>
@@ -115,9 +118,6 @@ public static partial class Say
             _ => "cannot tell",
         };
 
-    /// <summary>The name of a tone drill of the record.</summary>
-    public static string ToneDrill(string id) => Core.Tone.ToneDrill.All.FirstOrDefault(drill => drill.Id == id)?.Name ?? id;
-
     public static string Setting(Instrument instrument, Setting setting)
     {
         if (instrument.Slide is not null)
@@ -129,25 +129,4 @@ public static partial class Say
 
     private static string Listed(List<int> numbers) =>
         numbers.Count == 1 ? $"{numbers[0]}" : $"{string.Join(", ", numbers.SkipLast(1))} and {numbers[^1]}";
-
-    /// <summary>The name of a drill that a fix comes with, <c>stop:drill</c>; null for none.</summary>
-    public static string? Drill(string? drill) =>
-        drill?.Split(':') switch
-        {
-            ["buzz", var id] => BuzzDrill.All.FirstOrDefault(known => known.Id == id)?.Name,
-            ["breath", var id] => BreathDrill.All.FirstOrDefault(known => known.Id == id)?.Name,
-            ["set-up", "placement"] => "the placement",
-            ["set-up", _] => "body and hold",
-            _ => null,
-        };
-
-    /// <summary>How long ago a moment of the record is, in days.</summary>
-    public static string Ago(DateTime moment, DateTime now) =>
-        (now.Date - moment.Date).Days switch
-        {
-            <= 0 => "Today",
-            1 => "Yesterday",
-            < 7 => $"{moment:dddd}",
-            var days => $"{days} days ago",
-        };
 }

@@ -1,6 +1,5 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Practice;
-using Bocca.Web.Data;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.Filters;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -12,11 +11,19 @@ namespace Bocca.Web.Frame;
 /// A page of the frame: it knows who is playing. The pupil stands in the address; without one, the pupil chosen last
 /// is taken, from a cookie.
 /// </summary>
-public abstract class StagePage(BoccaDb db) : PageModel
+public abstract class StagePage(Journal journal) : PageModel
 {
     private const string LastPupil = "bocca.pupil";
 
-    protected BoccaDb Db { get; } = db;
+    protected Journal Journal { get; } = journal;
+
+    protected BoccaDb Db { get; } = journal.Db;
+
+    /// <summary>What time and what day it is in the room.</summary>
+    public RoomClock Clock { get; } = journal.Clock;
+
+    /// <summary>The path.</summary>
+    public Stops Stops { get; } = journal.Stops;
 
     [BindProperty(SupportsGet = true)]
     public int? PupilId { get; set; }
@@ -68,46 +75,6 @@ public abstract class StagePage(BoccaDb db) : PageModel
         await next();
     }
 
-    /// <summary>Takes an entry of the pupil from the record or brings it back, says so, and offers the way back.</summary>
-    /// <param name="id">The entry.</param>
-    /// <param name="deletedAt">When it goes; null to bring it back.</param>
-    /// <param name="told">What the page says then.</param>
-    /// <param name="undo">The handler of this page that does the opposite.</param>
-    /// <returns>The entry; null where the pupil has none such.</returns>
-    protected async Task<T?> MarkAsync<T>(int id, DateTime? deletedAt, string told, string undo)
-        where T : class, IRecorded
-    {
-        if (
-            await Db.Set<T>().IgnoreQueryFilters().FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId) is not { } entry
-        )
-            return null;
-        entry.DeletedAt = deletedAt;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = told;
-        TempData["UndoAt"] = $"{Request.Path}?handler={undo}&id={id}";
-        return entry;
-    }
-
-    /// <summary>Accepts a step for the pupil: whatever was open before it is done with.</summary>
-    protected async Task AcceptAsync(NextPlace place, NextStep next, DateTime now, int? takeId = null)
-    {
-        foreach (var open in await Db.Steps.Where(step => step.PupilId == PupilId && step.DoneAt == null).ToListAsync())
-            open.DoneAt = now;
-        Db.Steps.Add(
-            new AcceptedStep
-            {
-                PupilId = PupilId!.Value,
-                TakeId = takeId,
-                Place = place,
-                DrillId = next.DrillId,
-                Cue = next.Cue,
-                Reason = next.Reason,
-                AcceptedAt = now,
-            }
-        );
-        await Db.SaveChangesAsync();
-    }
-
     /// <summary>Refuses what was sent, in one sentence.</summary>
     protected static ContentResult Refuse(string sentence) =>
         new()
@@ -116,4 +83,30 @@ public abstract class StagePage(BoccaDb db) : PageModel
             Content = sentence,
             ContentType = "text/plain; charset=utf-8",
         };
+
+    /// <summary>Does what was asked, or refuses it in the sentence of what stood against it.</summary>
+    protected static async Task<IActionResult> RefusingAsync(Func<Task<IActionResult>> act)
+    {
+        try
+        {
+            return await act();
+        }
+        catch (Exception problem) when (problem is ArgumentException or InvalidDataException or FormatException)
+        {
+            return Refuse(problem.Message.Split(" (Parameter")[0]);
+        }
+    }
+
+    /// <summary>The same for what is there at once.</summary>
+    protected static IActionResult Refusing(Func<IActionResult> act)
+    {
+        try
+        {
+            return act();
+        }
+        catch (Exception problem) when (problem is ArgumentException or InvalidDataException or FormatException)
+        {
+            return Refuse(problem.Message.Split(" (Parameter")[0]);
+        }
+    }
 }

@@ -1,33 +1,96 @@
+using Bocca.Web.Record;
+
 namespace Bocca.Web.Frame;
 
-/// <summary>A stop of the path, in the order of a lesson.</summary>
-/// <param name="Key">The key that jumps to it.</param>
-/// <param name="Path">Its address, without the leading slash; empty for the Desk.</param>
-/// <param name="Name">Its name.</param>
-/// <param name="Open">Whether there is something there yet.</param>
-/// <param name="Promise">What will be there.</param>
-public sealed record Stop(char Key, string Path, string Name, bool Open, string Promise)
+/// <summary>
+/// A stop of the path, as it registers itself: where it stands, what it writes into the record, and what is due there. A new
+/// stop is a folder with its pages and one of these; nothing else knows it by name.
+/// </summary>
+public sealed class Stop
 {
-    public static IReadOnlyList<Stop> All { get; } =
-    [
-        new('1', "", "Desk", true, "Everybody, and what is due."),
-        new('2', "breath", "Breath", true, "Paced breaths, an even stream measured, and limits that keep breathing drills safe."),
-        new('3', "set-up", "Set-up", true, "Posture, the hold, and where the mouthpiece sits, kept from week to week."),
-        new('4', "buzz", "Buzz", true, "Buzzes heard, measured and laid over each other."),
-        new('5', "tone", "Tone", true, "What was just played, held against what was meant."),
-        new('6', "notes", "Notes", true, "The valve combination or slide position of every written note, and why."),
-        new('7', "slurs", "Slurs", true, "The next lip slur for this pupil, written and heard."),
-        new('8', "ear", "Ear & count", false, "Copying, singing, clapping and counting."),
-        new('9', "pieces", "Pieces", false, "Fingerings, breaths and layers of a piece."),
-        new('0', "practice", "Practice", false, "The next ten minutes and the next week."),
-    ];
+    /// <summary>The key that jumps to it; the path goes from 1 to 9, then 0.</summary>
+    public required char Key { get; init; }
 
-    /// <summary>The stop at an address of the site; the Desk where none fits.</summary>
-    public static Stop Of(PathString path) => All.Skip(1).FirstOrDefault(stop => path.StartsWithSegments($"/{stop.Path}")) ?? All[0];
+    /// <summary>Its address, without the leading slash; empty for the Desk.</summary>
+    public required string Path { get; init; }
+
+    public required string Name { get; init; }
+
+    /// <summary>What is there.</summary>
+    public required string Promise { get; init; }
+
+    /// <summary>The kinds of entries it writes.</summary>
+    public IReadOnlyList<EntryKind> Kinds { get; init; } = [];
+
+    /// <summary>The figures of it that the Record shows over weeks.</summary>
+    public IReadOnlyList<Core.Judging.FigureKind> Followed { get; init; } = [];
+
+    /// <summary>What of it wants doing, for the Desk.</summary>
+    public IReadOnlyList<StopDue> Dues { get; init; } = [];
+
+    /// <summary>The name of a drill of it; null for one it does not know.</summary>
+    public Func<string, string?> DrillName { get; init; } = _ => null;
+
+    /// <summary>Whether a drill of it is for a pupil under an approach on a day.</summary>
+    public Func<string, Pupil, Core.Practice.Approach, DateOnly, bool> OffersDrill { get; init; } = (_, _, _, _) => true;
+
+    /// <summary>Where a step of it is done.</summary>
+    public Func<int, string?, string>? Steps { get; init; }
+
+    /// <summary>Stylesheets of its own.</summary>
+    public IReadOnlyList<string> Styles { get; init; } = [];
+
+    /// <summary>Its name as the place of a step.</summary>
+    public string Place => Path == "" ? "desk" : Path;
 
     /// <summary>Where it is for a pupil.</summary>
     public string Address(int? pupilId) =>
         Path == "" ? "/"
         : pupilId is { } id ? $"/{Path}/{id}"
         : $"/{Path}";
+
+    /// <summary>Where a step of it is done.</summary>
+    public string StepAddress(int pupilId, string? drillId) =>
+        Steps?.Invoke(pupilId, drillId) ?? Address(pupilId) + (drillId is null ? "" : $"?drill={Uri.EscapeDataString(drillId)}");
+}
+
+/// <summary>Something of a stop that wants doing by its day.</summary>
+/// <param name="CountAsync">How many of it each pupil has at a moment, by pupil.</param>
+/// <param name="Words">So many of it in words.</param>
+/// <param name="Address">Where a pupil does it.</param>
+/// <param name="Name">Its name for scripts and tests.</param>
+public sealed record StopDue(
+    Func<BoccaDb, DateTime, Task<Dictionary<int, int>>> CountAsync,
+    Func<int, string> Words,
+    Func<int, string> Address,
+    string Name
+);
+
+/// <summary>All stops that are there, in the order of a lesson.</summary>
+public sealed class Stops
+{
+    private readonly Dictionary<string, (Stop Stop, EntryKind Kind)> _kinds;
+
+    public Stops(IEnumerable<Stop> registered)
+    {
+        All = [.. registered.OrderBy(stop => stop.Key == '0' ? ':' : stop.Key)];
+        _kinds = All.SelectMany(stop => stop.Kinds.Select(kind => (stop, kind))).ToDictionary(each => each.kind.Id);
+    }
+
+    public IReadOnlyList<Stop> All { get; }
+
+    public IEnumerable<EntryKind> Kinds => _kinds.Values.Select(each => each.Kind);
+
+    /// <summary>The stop at an address of the site; the first where none fits.</summary>
+    public Stop Of(PathString path) => All.FirstOrDefault(stop => stop.Path != "" && path.StartsWithSegments($"/{stop.Path}")) ?? All[0];
+
+    /// <summary>The stop that is the place of a step; null where there is none such any more.</summary>
+    public Stop? At(string place) => All.FirstOrDefault(stop => stop.Place == place);
+
+    /// <summary>The stop whose entries are of a kind.</summary>
+    public Stop OfKind(string id) => _kinds[id].Stop;
+
+    /// <summary>The kind of this name.</summary>
+    public EntryKind Kind(string id) =>
+        _kinds.TryGetValue(id, out var known) ? known.Kind : throw new InvalidDataException($"No stop knows entries of the kind '{id}'.");
 }

@@ -1,7 +1,7 @@
 using System.Buffers.Binary;
 using Bocca.Core.Buzz;
 using Bocca.Core.Practice;
-using Bocca.Web.Data;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;
 

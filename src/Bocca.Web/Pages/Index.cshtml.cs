@@ -1,11 +1,13 @@
 using Bocca.Core.Buzz;
 using Bocca.Core.Practice;
-using Bocca.Core.Slurs;
-using Bocca.Web.Data;
 using Bocca.Web.Frame;
+using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages;
+
+/// <summary>A link of the Desk to something that wants doing.</summary>
+public sealed record DeskLink(string Words, string Address, string Name);
 
 /// <summary>A pupil on the Desk.</summary>
 public sealed record DeskLine(
@@ -13,114 +15,96 @@ public sealed record DeskLine(
     string Playing,
     string? LastHeard,
     string? LastWhen,
-    AcceptedStep? Due,
     IReadOnlyList<double> Steadiness,
-    int NotesDue,
-    int SlursDue
+    IReadOnlyList<DeskLink> Due
 );
 
-/// <summary>The Desk: everybody, what was heard last, and what is due.</summary>
-public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
+/// <summary>The Desk: everybody, what was heard last, and what is due. So many queries, however many pupils.</summary>
+public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage(journal)
 {
     private const int PastTakes = 8;
 
     public IReadOnlyList<DeskLine> Lines { get; private set; } = [];
 
+    /// <summary>How far the invented pupils' histories are; null where nothing is being filled in.</summary>
+    public string? Filling => filling.Words;
+
     public async Task OnGetAsync()
     {
-        var now = time.GetUtcNow().UtcDateTime;
-        var today = DateOnly.FromDateTime(time.GetLocalNow().Date);
-        var recent = (await RecentTakesAsync()).ToLookup(take => take.PupilId);
-        var played = (await LastTonesAsync()).Concat(await LastSlursAsync()).ToLookup(take => take.PupilId);
-        var due = (await Db.Steps.AsNoTracking().Where(step => step.DoneAt == null).OrderBy(step => step.AcceptedAt).ToListAsync())
-            .GroupBy(step => step.PupilId)
-            .ToDictionary(steps => steps.Key, steps => steps.Last());
-        var recall = await Db
-            .Recalls.Where(card => card.DueAt <= now)
-            .GroupBy(card => card.PupilId)
-            .Select(cards => new { cards.Key, Count = cards.Count() })
-            .ToDictionaryAsync(cards => cards.Key, cards => cards.Count);
-        var slurs = (await SlursDueAsync(now.AddDays(-SlurDay.DueDays))).ToDictionary(due => due.PupilId, due => due.Count);
+        var last = (await LastHeardAsync()).ToDictionary(line => line.PupilId);
+        var steadiness = (await SteadinessAsync()).ToLookup(point => point.PupilId, point => point.Value);
+        var steps = (await OpenStepsAsync()).ToLookup(step => step.PupilId);
+        var dues = new List<(StopDue Due, Dictionary<int, int> Counts)>();
+        foreach (var due in Stops.All.SelectMany(stop => stop.Dues))
+            dues.Add((due, await due.CountAsync(Db, Clock.Now)));
         Lines =
         [
             .. Everybody.Select(pupil =>
             {
-                var takes = recent[pupil.Id].ToList();
-                var last = takes.Take(1).Concat(played[pupil.Id]).MaxBy(take => take.RecordedAt);
+                var heard = last.GetValueOrDefault(pupil.Id);
                 return new DeskLine(
                     pupil,
-                    PlayingTime.InWords(pupil.Started, today),
-                    last?.Summary,
-                    last is null ? null : Say.Ago(DateTime.SpecifyKind(last.RecordedAt, DateTimeKind.Utc), now),
-                    due.GetValueOrDefault(pupil.Id),
-                    [.. takes.Select(take => take.SteadinessCents).OfType<double>().Reverse()],
-                    recall.GetValueOrDefault(pupil.Id),
-                    slurs.GetValueOrDefault(pupil.Id)
+                    PlayingTime.InWords(pupil.Started, Clock.Today),
+                    heard?.Summary,
+                    heard is null ? null : Clock.Ago(DateTimeOffset.FromUnixTimeMilliseconds(heard.At).UtcDateTime),
+                    [.. steadiness[pupil.Id].Reverse()],
+                    [Step(pupil, steps[pupil.Id].MaxBy(step => step.At)), .. Dues(pupil, dues)]
                 );
             }),
         ];
     }
 
+    /// <summary>The step that is open, or where to begin.</summary>
+    private DeskLink Step(Pupil pupil, Entry? step) =>
+        step is not null && Stops.At(step.Subject) is { } stop
+            ? new DeskLink(step.Summary, stop.StepAddress(pupil.Id, step.DrillId), "step")
+            : new DeskLink("Hear a buzz", $"/buzz/{pupil.Id}", "begin");
+
+    private static IEnumerable<DeskLink> Dues(Pupil pupil, List<(StopDue Due, Dictionary<int, int> Counts)> dues) =>
+        dues.Where(each => each.Counts.ContainsKey(pupil.Id))
+            .Select(each => new DeskLink(each.Due.Words(each.Counts[pupil.Id]), each.Due.Address(pupil.Id), each.Due.Name));
+
     /// <summary>
-    /// The last few kept takes of every pupil, newest first. A window over all takes would read the whole record;
-    /// this asks the index once a pupil.
+    /// The last kept take of every pupil. A window over all takes would read the whole record; this asks the index once a pupil.
     /// </summary>
-    private Task<List<RecentTake>> RecentTakesAsync() =>
-        Db
-            .Database.SqlQuery<RecentTake>(
+    private Task<List<LastHeard>> LastHeardAsync()
+    {
+        // A list for the database's own reader of JSON, so that it goes in as one parameter.
+        var takes = System.Text.Json.JsonSerializer.Serialize(Stops.Kinds.Where(kind => kind.IsTake).Select(kind => kind.Id));
+        return Db
+            .Database.SqlQuery<LastHeard>(
                 $"""
-                SELECT t.PupilId, t.Summary, t.RecordedAt, t.SteadinessCents
-                FROM Pupils p JOIN Takes t ON t.Id IN (
-                    SELECT r.Id FROM Takes r WHERE r.PupilId = p.Id AND r.Kept AND r.DeletedAt IS NULL
-                        ORDER BY r.RecordedAt DESC LIMIT {PastTakes})
-                WHERE p.DeletedAt IS NULL
-                ORDER BY t.RecordedAt DESC
-                """
-            )
-            .ToListAsync();
-
-    /// <summary>The last kept take of notes of every pupil.</summary>
-    private Task<List<RecentTake>> LastTonesAsync() =>
-        Db
-            .Database.SqlQuery<RecentTake>(
-                $"""
-                SELECT t.PupilId, t.Summary, t.RecordedAt, NULL AS SteadinessCents
-                FROM Pupils p JOIN Tones t ON t.Id = (
-                    SELECT r.Id FROM Tones r WHERE r.PupilId = p.Id AND r.Kept AND r.DeletedAt IS NULL ORDER BY r.RecordedAt DESC LIMIT 1)
+                SELECT e.PupilId, e.Summary, e.At
+                FROM Pupils p JOIN Entries e ON e.Id = (
+                    SELECT r.Id FROM Entries r
+                    WHERE r.PupilId = p.Id AND r.Kept AND r.DeletedAt IS NULL AND r.Kind IN (SELECT value FROM json_each({takes}))
+                    ORDER BY r.At DESC, r.Id DESC LIMIT 1)
                 WHERE p.DeletedAt IS NULL
                 """
             )
             .ToListAsync();
+    }
 
-    /// <summary>The last kept take of a slur of every pupil.</summary>
-    private Task<List<RecentTake>> LastSlursAsync() =>
+    /// <summary>The steadiness of the last few takes of every pupil, the newest first.</summary>
+    private Task<List<Steady>> SteadinessAsync() =>
         Db
-            .Database.SqlQuery<RecentTake>(
+            .Database.SqlQuery<Steady>(
                 $"""
-                SELECT t.PupilId, t.Summary, t.RecordedAt, NULL AS SteadinessCents
-                FROM Pupils p JOIN Slurs t ON t.Id = (
-                    SELECT r.Id FROM Slurs r WHERE r.PupilId = p.Id AND r.Kept AND r.DeletedAt IS NULL ORDER BY r.RecordedAt DESC LIMIT 1)
+                SELECT f.PupilId, f.Value
+                FROM Pupils p JOIN Figures f ON f.rowid IN (
+                    SELECT r.rowid FROM Figures r
+                    WHERE r.PupilId = p.Id AND r.Name = {BuzzFigures.Steadiness.Name}
+                    ORDER BY r.At DESC LIMIT {PastTakes})
                 WHERE p.DeletedAt IS NULL
+                ORDER BY f.At DESC
                 """
             )
             .ToListAsync();
 
-    /// <summary>How many slurs each pupil could do when they were last played, before a moment.</summary>
-    private Task<List<DueSlurs>> SlursDueAsync(DateTime before) =>
-        Db
-            .Database.SqlQuery<DueSlurs>(
-                $"""
-                SELECT last.PupilId, COUNT(*) AS Count
-                FROM (SELECT s.PupilId, s.SlurId, s.Outcome, MAX(s.RecordedAt) AS RecordedAt
-                      FROM Slurs s JOIN Pupils p ON p.Id = s.PupilId AND p.InstrumentId = s.InstrumentId
-                      WHERE s.Kept AND s.DeletedAt IS NULL GROUP BY s.PupilId, s.SlurId) last
-                WHERE last.RecordedAt <= {before} AND last.Outcome = {nameof(TakeOutcome.Passed)}
-                GROUP BY last.PupilId
-                """
-            )
-            .ToListAsync();
+    private Task<List<Entry>> OpenStepsAsync() =>
+        Db.Entries.AsNoTracking().Where(step => step.Kind == "step" && step.DoneAt == null).ToListAsync();
 
-    private sealed record DueSlurs(int PupilId, int Count);
+    private sealed record LastHeard(int PupilId, string Summary, long At);
 
-    private sealed record RecentTake(int PupilId, string Summary, DateTime RecordedAt, double? SteadinessCents);
+    private sealed record Steady(int PupilId, double Value);
 }

@@ -137,14 +137,14 @@ public class PlacementTests
     public void A_move_counts_only_beyond_the_spread_so_far()
     {
         Placement At(double share) => Placement.Measure(Draw(share, 0, 0, 0, pixelsPerMm: 12), 27);
-        Placement[] steady = [At(0.50), At(0.51), At(0.50), At(0.49)];
+        double[] steady = [0.50, 0.51, 0.50, 0.49];
         var moved = PlacementJudge.Judge(At(0.57), "trumpet", 27, HalfAndHalf, steady);
         Assert.Contains("placed.moved", moved.Evidence.Select(item => item.Signal));
         Assert.DoesNotContain(
             "placed.moved",
             PlacementJudge.Judge(At(0.51), "trumpet", 27, HalfAndHalf, steady).Evidence.Select(item => item.Signal)
         );
-        var own = PlacementJudge.Judge(At(0.6), "trumpet", 27, HalfAndHalf.With("mp.share", "c"), [At(0.6), At(0.61), At(0.62)]);
+        var own = PlacementJudge.Judge(At(0.6), "trumpet", 27, HalfAndHalf.With("mp.share", "c"), [0.6, 0.61, 0.62]);
         Assert.True(own.Inside);
     }
 

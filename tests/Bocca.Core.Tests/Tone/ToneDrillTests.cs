@@ -149,24 +149,10 @@ public class ToneDrillTests
     [Fact]
     public void A_session_adds_up_tone_and_time()
     {
-        TracedNote Note(double level) =>
-            new()
-            {
-                Number = 1,
-                Written = "C4",
-                Setting = "0",
-                Partial = 2,
-                Midi = 58,
-                Outcome = NoteOutcome.Right,
-                Sentence = "",
-                StartSeconds = 1,
-                EndSeconds = 4,
-                LevelDb = level,
-            };
         var noon = new DateTime(2026, 3, 2, 12, 0, 0, DateTimeKind.Utc);
-        RowTrace Trace(double level) => new(30, [.. Enumerable.Repeat(Note(level), 10)], []);
+        SessionTake Take(int minutes, double level) => new(noon.AddMinutes(minutes), 30, 30, 10, level);
 
-        var session = SessionTone.Of([(noon, Trace(-20)), (noon.AddMinutes(5), Trace(-22)), (noon.AddMinutes(10), Trace(-24))])!;
+        var session = SessionTone.Of([Take(0, -20), Take(5, -22), Take(10, -24)])!;
 
         Assert.Equal(1.5, session.SoundedMinutes, 6);
         Assert.Equal(10.5, session.ElapsedMinutes, 6);

@@ -1,13 +1,13 @@
 using Bocca.Core.Practice;
-using Bocca.Web.Data;
 using Bocca.Web.Frame;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Approaches;
 
 /// <summary>The points on which good teachers differ, for the room or for one pupil.</summary>
-public sealed class IndexModel(BoccaDb db) : StagePage(db)
+public sealed class IndexModel(Journal journal) : StagePage(journal)
 {
     /// <summary>Whether this is one pupil's page; without a pupil in the address it is the room's.</summary>
     public bool OfPupil => PupilId is not null;
@@ -18,8 +18,14 @@ public sealed class IndexModel(BoccaDb db) : StagePage(db)
     /// <summary>What holds where a pupil settles nothing.</summary>
     public Approach Under => Pupil!.Preset is { } preset ? Approach.Of(preset) : Room.Approach;
 
-    /// <summary>Stops that are not open yet: choices met there wait for them.</summary>
-    public IReadOnlySet<string> Waiting { get; } = Stop.All.Where(stop => !stop.Open).Select(stop => stop.Name).ToHashSet();
+    /// <summary>The points in the order of the path; those of a stop that is not there yet come last and wait for it.</summary>
+    public IEnumerable<IGrouping<string, ApproachPoint>> Groups =>
+        ApproachPoint.All.GroupBy(point => point.Stop).OrderBy(points => IndexOf(points.Key));
+
+    /// <summary>Whether nothing depends on a stop's points yet.</summary>
+    public bool Waits(string stop) => IndexOf(stop) == Stops.All.Count;
+
+    private int IndexOf(string stop) => Stops.All.TakeWhile(known => known.Name != stop).Count();
 
     public IReadOnlyList<PlacedStep> Steps => LessonPath.Of(Shown, OfPupil ? Pupil!.Instrument.Family : "trumpet");
 

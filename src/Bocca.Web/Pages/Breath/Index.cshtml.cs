@@ -2,8 +2,9 @@ using Bocca.Core.Breath;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
-using Bocca.Web.Data;
 using Bocca.Web.Frame;
+using Bocca.Web.Pages.Setup;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -11,13 +12,20 @@ namespace Bocca.Web.Pages.Breath;
 
 /// <summary>A drill that has just been done, and the stream that was heard of it.</summary>
 public sealed record BreathOutcome(
-    int PupilId,
-    BreathEntry Entry,
+    Entry Entry,
+    BreathPayload Payload,
     string Try,
     IReadOnlyList<StreamHeard> Streams,
     BreathDrill Drill,
     int NextRung
-);
+)
+{
+    public int Rung => (int)Entry.Level!.Value;
+
+    public double Seconds => Entry.SoundedSeconds!.Value;
+
+    public bool Even => BreathStop.Pass(Entry).Even;
+}
 
 /// <summary>A drill as sent by the page.</summary>
 public sealed record SentBreath(
@@ -29,15 +37,16 @@ public sealed record SentBreath(
     double? First,
     bool? Even,
     bool Stopped,
-    double? Seconds
+    double? Seconds,
+    EntrySource? Source
 );
 
 /// <summary>The Breath stop: count, listen, keep, and never too much.</summary>
 [RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
-public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
+public sealed class IndexModel(Journal journal) : EntriesPage(journal)
 {
-    private const int PastEntries = 12;
-    private const int EntriesForLadder = 200;
+    private const int PastEntries = 12,
+        EntriesForLadder = 200;
 
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? DrillId { get; set; }
@@ -58,7 +67,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 
     public BreathAnswer? Answer { get; private set; }
 
-    public IReadOnlyList<BreathEntry> Past { get; private set; } = [];
+    public IReadOnlyList<Entry> Past { get; private set; } = [];
 
     public UsableBreath? Usable { get; private set; }
 
@@ -66,13 +75,13 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 
     public BreathDay Day { get; private set; } = BreathDay.Fresh;
 
-    public IReadOnlyList<BalloonEntry> Balloons { get; private set; } = [];
+    public IReadOnlyList<BalloonReading> Balloons { get; private set; } = [];
 
     public string? BalloonTrouble { get; private set; }
 
     public string? BalloonTyped { get; private set; }
 
-    public BreathingPupil Breathing => Pupil!.Breathing(Today.Date(time));
+    public BreathingPupil Breathing => Pupil!.Breathing(Clock.Today);
 
     public async Task<IActionResult> OnGetAsync()
     {
@@ -89,7 +98,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     {
         if (Pupil is null || Find(drill) is not { } found || rung < 0 || rung >= found.Rungs.Count || !Approach.Meets(found.When))
             return NotFound();
-        var (plan, refusal) = BreathPlan.Make(found, found.Rungs[rung], tempo, Breathing, await Db.BreathDayAsync(Pupil.Id, time));
+        var (plan, refusal) = BreathPlan.Make(found, found.Rungs[rung], tempo, Breathing, await Journal.BreathDayAsync(Pupil.Id));
         return plan is null
             ? Refuse(refusal!)
             : new JsonResult(
@@ -108,25 +117,19 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             );
     }
 
-    /// <summary>The practice player's breath as a WAV.</summary>
-    public IActionResult OnGetPractice(string drill, int rung, double tempo, string fault, int seed)
+    /// <summary>The practice player's breath as a WAV; without a fault it is even.</summary>
+    public IActionResult OnGetPractice(string drill, int rung, double tempo, string? fault, int seed)
     {
         if (Pupil is null || PlanOf(drill, rung, tempo) is not { } plan)
             return NotFound();
-        IReadOnlyList<Fault> faults;
-        try
+        return Refusing(() =>
         {
-            faults = [.. fault.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)];
-        }
-        catch (FormatException problem)
-        {
-            return Refuse(problem.Message);
-        }
-
-        var wav = new MemoryStream();
-        WavFile.Write(wav, SimulatedBreath.Play(plan, faults, seed));
-        wav.Position = 0;
-        return File(wav, "audio/wav", "practice-breath.wav");
+            var faults = (fault ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse);
+            var wav = new MemoryStream();
+            WavFile.Write(wav, SimulatedBreath.Play(plan, [.. faults], seed));
+            wav.Position = 0;
+            return File(wav, "audio/wav", "practice-breath.wav");
+        });
     }
 
     /// <summary>Keeps a drill: heard from its recording, tapped as even or not, or stopped. The same one sent twice is kept once.</summary>
@@ -136,56 +139,46 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             return NotFound();
         if (!ModelState.IsValid || sent.Key == Guid.Empty || PlanOf(sent.Drill, sent.Rung, sent.Tempo) is not { } plan)
             return Refuse("The drill did not arrive whole. Nothing was kept of it.");
-        IReadOnlyList<StreamHeard> streams = [];
-        BreathVerdict verdict;
-        try
+        return await RefusingAsync(async () =>
         {
-            if (sent.Sound is not null && !sent.Stopped)
+            IReadOnlyList<StreamHeard> streams = [];
+            BreathVerdict verdict;
+            var heard = sent.Sound is not null && !sent.Stopped;
+            if (heard)
             {
-                using var stream = sent.Sound.OpenReadStream();
+                using var stream = sent.Sound!.OpenReadStream();
                 streams = BreathJudge.Streams(plan, WavFile.Read(stream, "The recording"), sent.First ?? 0);
                 verdict = BreathJudge.Judge(plan, streams);
             }
             else
             {
-                verdict = Tapped(sent);
+                verdict = sent.Stopped ? BreathVerdict.Stopped(sent.Seconds ?? 0) : BreathVerdict.Tapped(sent.Even == true);
             }
-        }
-        catch (InvalidDataException problem)
-        {
-            return Refuse(problem.Message);
-        }
 
-        var entry =
-            await Db.Breaths.IgnoreQueryFilters().FirstOrDefaultAsync(kept => kept.Key == sent.Key) ?? await AddAsync(sent, plan, verdict);
-        await LoadAsync();
-        return Partial(
-            "_Outcome",
-            new BreathOutcome(
-                Pupil.Id,
-                entry,
-                verdict.Try,
-                streams,
-                plan.Drill,
-                BreathLadder.Next(plan.Drill, Past.Select(past => past.Pass))
-            )
-        );
+            var (entry, payload) =
+                await StandingAsync(sent.Key) ?? await AddAsync(sent, plan, verdict, heard ? sent.Source ?? EntrySource.Microphone : null);
+            await LoadAsync();
+            var next = BreathLadder.Next(plan.Drill, Past.Select(BreathStop.Pass));
+            return Partial("_Outcome", new BreathOutcome(entry, payload, verdict.Try, streams, plan.Drill, next));
+        });
     }
 
     public async Task<IActionResult> OnPostDizzyAsync()
     {
         if (Pupil is null)
             return NotFound();
-        Db.Noticed.Add(
-            new Noticed
+        await Journal.WriteAsync(
+            SetupStop.Seen,
+            new Entry
             {
                 PupilId = Pupil.Id,
-                Signal = "seen.dizzy",
-                At = time.GetUtcNow().UtcDateTime,
-            }
+                Kind = SetupStop.Seen.Id,
+                Subject = Known.Dizzy,
+                At = Clock.Now,
+            },
+            Approach.ToString()
         );
-        await Db.SaveChangesAsync();
-        TempData["Told"] = "Sit down and breathe plainly. No more breath drills today. If it comes back, ask a doctor.";
+        Tell("Sit down and breathe plainly. No more breath drills today. If it comes back, ask a doctor.");
         return RedirectToPage(new { pupilId = PupilId });
     }
 
@@ -195,23 +188,16 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             return NotFound();
         await LoadAsync();
         BalloonTyped = cm;
-        var now = time.GetUtcNow().UtcDateTime;
-        BalloonTrouble = Balloon.TooSoon(Balloons.Select(entry => new BalloonReading(entry.Litres, entry.At)), Breathing, now);
+        BalloonTrouble = Balloon.TooSoon(Balloons, Breathing, Clock.Now);
         if (BalloonTrouble is null && !double.TryParse(cm?.Replace(',', '.'), out _))
             BalloonTrouble = $"'{cm}' is not a length in centimetres.";
         if (BalloonTrouble is not null)
             return Page();
         var round = double.Parse(cm!.Replace(',', '.')) * (across == "diameter" ? Math.PI : 1);
-        BalloonEntry entry;
+        double litres;
         try
         {
-            entry = new BalloonEntry
-            {
-                PupilId = Pupil.Id,
-                CircumferenceCm = round,
-                Litres = Balloon.LitresFromCircumference(round),
-                At = now,
-            };
+            litres = Balloon.LitresFromCircumference(round);
         }
         catch (ArgumentOutOfRangeException problem)
         {
@@ -219,73 +205,45 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             return Page();
         }
 
-        Db.Balloons.Add(entry);
-        await Db.SaveChangesAsync();
-        TempData["Told"] = $"{entry.Litres:0.0} l stand in the record.";
-        TempData["UndoAt"] = $"/breath/{PupilId}?handler=Deflate&id={entry.Id}";
+        var entry = new Entry
+        {
+            PupilId = Pupil.Id,
+            Kind = BreathStop.Balloons.Id,
+            Level = litres,
+            At = Clock.Now,
+            Summary = $"{litres:0.0} l.",
+        };
+        await Journal.WriteAsync(BreathStop.Balloons, entry, new BalloonPayload(round), Approach.ToString());
+        Tell($"{litres:0.0} l stand in the record.", "Delete", entry.Id);
         return RedirectToPage(new { pupilId = PupilId });
     }
-
-    /// <summary>Takes a balloon reading back.</summary>
-    public async Task<IActionResult> OnPostDeflateAsync(int id)
-    {
-        if (await Db.Balloons.FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId) is not { } entry)
-            return NotFound();
-        entry.DeletedAt = time.GetUtcNow().UtcDateTime;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = "The reading is gone.";
-        return RedirectToPage(new { pupilId = PupilId });
-    }
-
-    public async Task<IActionResult> OnPostDeleteAsync(int id) =>
-        await MarkAsync<BreathEntry>(
-            id,
-            time.GetUtcNow().UtcDateTime,
-            "The entry is gone; what was breathed still counts for today.",
-            "Restore"
-        )
-            is not null
-            ? RedirectToPage(new { pupilId = PupilId })
-            : NotFound();
-
-    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
-        await MarkAsync<BreathEntry>(id, null, "The entry is back.", "Delete") is not null
-            ? RedirectToPage(new { pupilId = PupilId })
-            : NotFound();
 
     private async Task LoadAsync()
     {
-        Day = await Db.BreathDayAsync(Pupil!.Id, time);
+        Day = await Journal.BreathDayAsync(Pupil!.Id);
         Offered = BreathDrill.OfferedTo(Breathing, Approach);
-        Past = await Db
-            .Breaths.AsNoTracking()
-            .Where(entry => entry.PupilId == Pupil.Id)
-            .OrderByDescending(entry => entry.At)
-            .Take(EntriesForLadder)
-            .ToListAsync();
-        var passes = Past.Where(entry => !entry.Stopped).Select(entry => entry.Pass).ToList();
-        Usable = UsableBreath.From(passes, time.GetUtcNow().UtcDateTime);
+        Past = await Journal.Of(Pupil.Id, BreathStop.Drills).Take(EntriesForLadder).ToListAsync();
+        var passes = Past.Select(BreathStop.Pass).ToList();
+        Usable = UsableBreath.From(passes, Clock.Now);
         Quickest = RestForBreath.Quickest(passes);
-        Balloons = await Db
-            .Balloons.AsNoTracking()
-            .Where(entry => entry.PupilId == Pupil.Id)
-            .OrderByDescending(entry => entry.At)
+        Balloons = await Journal
+            .Of(Pupil.Id, BreathStop.Balloons)
             .Take(PastEntries)
+            .Select(entry => new BalloonReading(entry.Level ?? 0, entry.At))
             .ToListAsync();
         Drill = DrillId is null
             ? Offered.FirstOrDefault(drill => drill.Id == "even-stream") ?? Offered[0]
             : Offered.FirstOrDefault(drill => drill.Id == DrillId);
         if (Drill is null)
             return;
-        Rung = Math.Clamp(RungAsked ?? BreathLadder.Next(Drill, passes), 0, Drill.Rungs.Count - 1);
         Tempo = TempoAsked ?? Drill.Tempo;
+        Rung = RungAsked is { } asked
+            ? Math.Clamp(asked, 0, Drill.Rungs.Count - 1)
+            : BreathLadder.Allowed(Drill, BreathLadder.Next(Drill, passes), Tempo, Breathing);
         Answer = BreathPlan.Make(Drill, Drill.Rungs[Rung], Tempo, Breathing, Day);
-        // A rung beyond a pupil's limits is not the next one: the highest that may be done is.
-        while (RungAsked is null && Rung > 0 && BreathPlan.Make(Drill, Drill.Rungs[Rung], Tempo, Breathing, BreathDay.Fresh).Plan is null)
-            Answer = BreathPlan.Make(Drill, Drill.Rungs[--Rung], Tempo, Breathing, Day);
     }
 
-    private BreathDrill? Find(string id) => BreathDrill.All.FirstOrDefault(drill => drill.Id == id);
+    private static BreathDrill? Find(string id) => BreathDrill.All.FirstOrDefault(drill => drill.Id == id);
 
     /// <summary>The plan as it may be on a fresh day: what was breathed is kept even when the day's limit has been reached by it.</summary>
     private BreathPlan? PlanOf(string id, int rung, double tempo) =>
@@ -293,41 +251,27 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             ? BreathPlan.Make(drill, drill.Rungs[rung], tempo, Breathing, BreathDay.Fresh).Plan
             : null;
 
-    private static BreathVerdict Tapped(SentBreath sent) =>
-        sent.Stopped
-            ? new BreathVerdict(
-                false,
-                null,
-                null,
-                $"Stopped after {sent.Seconds ?? 0:0} s.",
-                "Breathe plainly for a while before going on."
-            )
-        : sent.Even == true ? new BreathVerdict(true, null, null, "Tapped: even to the end.", "The same once more, then the next one up.")
-        : new BreathVerdict(
-            false,
-            null,
-            null,
-            "Tapped: not even to the end.",
-            "The same again, with less at the start and as much at the end."
-        );
+    /// <summary>The drill that a page sent before under the same key.</summary>
+    private async Task<(Entry, BreathPayload)?> StandingAsync(Guid key) =>
+        await Db
+            .Entries.IgnoreQueryFilters()
+            .Include(entry => entry.Payload)
+            .FirstOrDefaultAsync(entry => entry.Key == key && entry.PupilId == PupilId && entry.Kind == BreathStop.Drills.Id)
+            is { } entry
+            ? (entry, BreathStop.Drills.Read(entry))
+            : null;
 
-    private async Task<BreathEntry> AddAsync(SentBreath sent, BreathPlan plan, BreathVerdict verdict)
+    private async Task<(Entry, BreathPayload)> AddAsync(SentBreath sent, BreathPlan plan, BreathVerdict verdict, EntrySource? source)
     {
-        var entry = BreathEntry.Of(
-            Pupil!,
-            plan,
-            sent.Rung,
-            verdict,
-            sent.Sound is not null && !sent.Stopped,
-            Approach,
-            sent.Key,
-            time.GetUtcNow().UtcDateTime
-        );
-        entry.Stopped = sent.Stopped;
+        var (entry, payload) = BreathStop.Drill(Pupil!, plan, sent.Rung, verdict, source, sent.Key, Clock.Now);
         if (sent.Stopped)
-            entry.DrilledSeconds = Math.Clamp(sent.Seconds ?? plan.DrilledSeconds, 0, plan.DrilledSeconds);
-        Db.Breaths.Add(entry);
-        await Db.SaveChangesAsync();
-        return entry;
+        {
+            entry.ElapsedSeconds = Math.Clamp(sent.Seconds ?? plan.DrilledSeconds, 0, plan.DrilledSeconds);
+            entry.Outcome = Core.Buzz.TakeOutcome.StepBack;
+            payload = payload with { Stopped = true };
+        }
+
+        await Journal.WriteAsync(BreathStop.Drills, entry, payload, Approach.ToString());
+        return (entry, payload);
     }
 }

@@ -2,9 +2,9 @@ using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
-using Bocca.Web.Data;
 using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Buzz;
@@ -21,7 +21,7 @@ public sealed record TriedLips(
 );
 
 /// <summary>Try the lips: three handles on the lip model, to hear and see which partial speaks.</summary>
-public sealed class LipsModel(BoccaDb db) : StagePage(db)
+public sealed class LipsModel(Journal journal) : StagePage(journal)
 {
     /// <summary>The ladder of the open tube, for the page.</summary>
     public LadderDrawing? Ladder { get; private set; }

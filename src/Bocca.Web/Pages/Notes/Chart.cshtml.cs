@@ -2,13 +2,13 @@ using System.Text;
 using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Web.Data;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Notes;
 
 /// <summary>The chromatic chart of a pupil's instrument, with what is pinned, taught and within reach.</summary>
-public sealed class ChartModel(BoccaDb db) : NotesPage(db)
+public sealed class ChartModel(Journal journal) : NotesPage(journal)
 {
     private const int NotesInLine = 11;
 

@@ -1,14 +1,14 @@
 using System.Text;
 using Bocca.Core.Fingering;
 using Bocca.Core.Score;
-using Bocca.Web.Data;
 using Bocca.Web.Frame;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Notes;
 
 /// <summary>One concert instruction, and what each pupil of a mixed class reads and sets for it.</summary>
-public sealed class ClassModel(BoccaDb db) : StagePage(db)
+public sealed class ClassModel(Journal journal) : StagePage(journal)
 {
     /// <summary>The concert notes a line may start on, flats as brass reads them.</summary>
     public static IReadOnlyList<string> Starts { get; } = ["Bb", "F", "Eb", "Ab", "C", "G", "D", "A", "E", "B", "F#", "C#"];
@@ -79,7 +79,7 @@ public sealed class ClassModel(BoccaDb db) : StagePage(db)
         foreach (var pupil in Everybody.Where(pupil => Who.Count == 0 || Who.Contains(pupil.Id)))
         {
             var approach = pupil.ApproachIn(Room);
-            var played = await Db.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
+            var played = await Journal.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
             parts.Add(
                 ClassPart.Of(
                     new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage)

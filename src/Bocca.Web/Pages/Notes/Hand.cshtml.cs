@@ -2,9 +2,10 @@ using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Score;
-using Bocca.Web.Data;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -17,11 +18,12 @@ public sealed record SentAnswer(string Item, string Answer, string From, string 
 public sealed record SentHand([MaxLength(40)] string Drill, IReadOnlyList<SentAnswer> Answers);
 
 /// <summary>The hand: silent drills until valves and slide need no thought.</summary>
-public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
+public sealed class HandModel(Journal journal) : NotesPage(journal)
 {
     private const int PastTakes = 12,
         TakesForNeeds = 20,
-        MostAnswers = 60;
+        MostAnswers = 60,
+        MostWeak = 6;
     private const double LongestSeconds = 120;
 
     [BindProperty(SupportsGet = true, Name = "drill")]
@@ -31,7 +33,7 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
 
     public IReadOnlyList<HandDrill> Offered => [.. HandDrill.All.Where(drill => !drill.Slide || Played!.Instrument.Slide is not null)];
 
-    public IReadOnlyList<HandTake> Past { get; private set; } = [];
+    public IReadOnlyList<Entry> Past { get; private set; } = [];
 
     public IReadOnlyList<HandChange> Weakest { get; private set; } = [];
 
@@ -46,9 +48,9 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
             return NotFound();
         if (DrillId is not null && Offered.All(drill => drill.Id != DrillId))
             return NotFound();
-        var now = time.GetUtcNow().UtcDateTime;
+        var now = Clock.Now;
         Past = await Takes().Take(PastTakes).ToListAsync();
-        Weakest = [.. HandOutcome.Changes(Past.SelectMany(take => take.Marks)).Where(change => change.Times > 1).Take(6)];
+        Weakest = [.. (await ChangesAsync()).Where(change => change.Times > 1).Take(MostWeak)];
         Due = await Cards().CountAsync(card => card.DueAt <= now);
         Recalled = await Cards().CountAsync();
         // What is due comes first; else the hand goes on where it was.
@@ -129,24 +131,11 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
             ))
             .ToList();
         var outcome = HandOutcome.Of(drill, marks);
-        var now = time.GetUtcNow().UtcDateTime;
-        var take = new HandTake
-        {
-            PupilId = Pupil.Id,
-            DrillId = drill.Id,
-            InstrumentId = Pupil.InstrumentId,
-            At = now,
-            Right = outcome.Right,
-            Asked = outcome.Asked,
-            MedianSeconds = outcome.MedianSeconds,
-            Passed = outcome.Passed,
-            Summary = outcome.Summary,
-            MarksJson = Stored.Write(marks),
-        };
-        Db.Hands.Add(take);
+        var now = Clock.Now;
+        var take = NotesStop.Hand(Pupil, drill, outcome, now);
         if (drill.IsRecalled)
             await RecallAsync(marks, outcome.MedianSeconds, now);
-        await Db.SaveChangesAsync();
+        await Journal.WriteAsync(NotesStop.Hands, take, new HandPayload(marks, outcome.MedianSeconds), Approach.ToString());
         var onward = outcome.Passed ? Offered.SkipWhile(known => known.Id != drill.Id).Skip(1).FirstOrDefault() : null;
         return new JsonResult(
             new
@@ -167,15 +156,8 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
         );
     }
 
-    public async Task<IActionResult> OnPostDeleteAsync(int id) =>
-        await MarkAsync<HandTake>(id, time.GetUtcNow().UtcDateTime, "The drill is gone from the record.", "Restore") is { } entry
-            ? RedirectToPage(new { pupilId = PupilId, drill = entry.DrillId })
-            : NotFound();
-
-    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
-        await MarkAsync<HandTake>(id, null, "The drill is back.", "Delete") is { } entry
-            ? RedirectToPage(new { pupilId = PupilId, drill = entry.DrillId })
-            : NotFound();
+    protected override IActionResult ReadOn(Entry entry) =>
+        entry.Kind == NotesStop.Hands.Id ? RedirectToPage(new { pupilId = PupilId, drill = entry.DrillId }) : base.ReadOn(entry);
 
     /// <summary>The slide as drawn: where each centimetre is, what it sounds.</summary>
     public string SlidePoints =>
@@ -201,8 +183,9 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
 
     private async Task<TrainedHand> TrainedAsync()
     {
-        var now = time.GetUtcNow().UtcDateTime;
-        var marks = (await Takes().Take(TakesForNeeds).ToListAsync()).SelectMany(take => take.Marks).ToList();
+        var now = Clock.Now;
+        var takes = await Takes().Take(TakesForNeeds).Include(take => take.Payload).ToListAsync();
+        var marks = takes.SelectMany(take => NotesStop.Hands.Read(take).Marks).ToList();
         var due = await Cards().Where(card => card.DueAt <= now).Select(card => card.Item).ToListAsync();
         return new TrainedHand(Played!.Instrument, Reading, await NotesAsync())
         {
@@ -218,11 +201,10 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
     /// </summary>
     private async Task<IReadOnlyList<Pitch>> NotesAsync()
     {
-        var saved = await Db
-            .Notes.AsNoTracking()
-            .Where(note => note.PupilId == Pupil!.Id && note.ReadingId == Pupil.ReadingId)
-            .Select(note => note.Written)
-            .Distinct()
+        var saved = await Journal
+            .Of(Pupil!.Id, NotesStop.Notes)
+            .Where(note => note.DrillId == Pupil.ReadingId)
+            .Select(note => note.Subject)
             .ToListAsync();
         var cards = await Cards().Select(card => card.Item).ToListAsync();
         var names = FirstNotes
@@ -262,12 +244,25 @@ public sealed class HandModel(BoccaDb db, TimeProvider time) : NotesPage(db)
         }
     }
 
-    private IQueryable<HandTake> Takes() =>
-        Db
-            .Hands.AsNoTracking()
-            .Where(take => take.PupilId == Pupil!.Id && take.InstrumentId == Pupil.InstrumentId)
-            .OrderByDescending(take => take.At)
-            .ThenByDescending(take => take.Id);
+    private IQueryable<Entry> Takes() => Journal.Of(Pupil!.Id, NotesStop.Hands).Where(take => take.InstrumentId == Pupil.InstrumentId);
+
+    /// <summary>The changes of setting in the last drills, the weakest first.</summary>
+    private async Task<IReadOnlyList<HandChange>> ChangesAsync()
+    {
+        var takes = Past.Select(take => take.Id).ToList();
+        FigureKind[] kinds = [HandFigures.Change, HandFigures.Missed];
+        var names = kinds.Select(kind => kind.Name).ToList();
+        var figures = await Db.Figures.Where(figure => takes.Contains(figure.EntryId) && names.Contains(figure.Name)).ToListAsync();
+        return HandFigures.Changes(
+            figures.Select(figure => new Figure(
+                kinds.First(kind => kind.Name == figure.Name),
+                figure.Value,
+                figure.Spread,
+                figure.Count,
+                figure.Item
+            ))
+        );
+    }
 
     private IQueryable<RecallCard> Cards() =>
         Db.Recalls.AsNoTracking().Where(card => card.PupilId == Pupil!.Id && card.InstrumentId == Pupil.InstrumentId);

@@ -1,8 +1,8 @@
 using Bocca.Core.Fingering;
 using Bocca.Core.Music;
 using Bocca.Core.Score;
-using Bocca.Web.Data;
 using Bocca.Web.Frame;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -23,7 +23,7 @@ public sealed record NoteView(
 }
 
 /// <summary>The Notes stop: written notes, their fingerings, and why.</summary>
-public sealed class IndexModel(BoccaDb db, TimeProvider time) : NotesPage(db)
+public sealed class IndexModel(Journal journal) : NotesPage(journal)
 {
     private const int PastNotes = 12;
 
@@ -46,7 +46,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : NotesPage(db)
 
     public string RowXml => Pupil is null ? "" : MusicXmlWriter.Write(new NoteRow(Pupil.Reading, Row));
 
-    public IReadOnlyList<SavedNote> Past { get; private set; } = [];
+    public IReadOnlyList<Shown<NotePayload>> Past { get; private set; } = [];
 
     public string? Trouble { get; private set; }
 
@@ -58,13 +58,9 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : NotesPage(db)
         if (Pupil is null)
             return;
         var first = FirstNotes.Of(Pupil.Instrument, Pupil.Reading, Approach).ToList();
-        Past = await Db
-            .Notes.AsNoTracking()
-            .Where(note => note.PupilId == Pupil.Id)
-            .OrderByDescending(note => note.SavedAt)
-            .Take(PastNotes)
-            .ToListAsync();
-        var known = Past.Select(note => note.Written).ToHashSet();
+        var past = await Journal.Of(Pupil.Id, NotesStop.Notes).Include(note => note.Payload).Take(PastNotes).ToListAsync();
+        Past = past.ConvertAll(note => new Shown<NotePayload>(note, NotesStop.Notes.Read(note)));
+        var known = Past.Select(note => note.Entry.Subject).ToHashSet();
         var next = first.FirstOrDefault(note => !known.Contains(note.ToString()), first[0]);
         View = Show(Note is null ? next.ToString() : Note.Trim()) ?? Show(next.ToString());
         Row = View is null || first.Contains(View.Written) ? first : [.. first, View.Written];
@@ -78,39 +74,14 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : NotesPage(db)
         Setting = setting;
         if (Show(note) is not { } view || view.Way.Setting.ToString() != setting)
             return BadRequest();
-        var saved = new SavedNote
-        {
-            PupilId = Pupil.Id,
-            Written = view.Written.ToString(),
-            ReadingId = Pupil.ReadingId,
-            Setting = setting,
-            Partial = view.Way.Partial,
-            Cents = view.Way.Cents,
-            ApproachText = Approach.ToString(),
-            SavedAt = time.GetUtcNow().UtcDateTime,
-        };
-        Db.Notes.Add(saved);
-        foreach (
-            var step in await Db
-                .Steps.Where(step => step.PupilId == Pupil.Id && step.DoneAt == null && step.Place == Core.Buzz.NextPlace.Notes)
-                .ToListAsync()
-        )
-            step.DoneAt = saved.SavedAt;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = $"{Say.Pitch(view.Written)} stands in the record: {Say.Setting(Pupil.Instrument, view.Way.Setting)}.";
-        TempData["UndoAt"] = $"/notes/{PupilId}?handler=Forget&id={saved.Id}";
-        return RedirectToPage(new { pupilId = PupilId, note = saved.Written });
+        var (saved, payload) = NotesStop.Note(Pupil, view.Written, view.Way, Clock.Now);
+        await Journal.WriteAsync(NotesStop.Notes, saved, payload, Approach.ToString());
+        Tell($"{Say.Pitch(view.Written)} stands in the record: {Say.Setting(Pupil.Instrument, view.Way.Setting)}.", "Delete", saved.Id);
+        return RedirectToPage(new { pupilId = PupilId, note = saved.Subject });
     }
 
-    public async Task<IActionResult> OnPostForgetAsync(int id) =>
-        await MarkAsync<SavedNote>(id, time.GetUtcNow().UtcDateTime, "The note is gone from the record.", "Restore") is { } entry
-            ? RedirectToPage(new { pupilId = PupilId, note = entry.Written })
-            : NotFound();
-
-    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
-        await MarkAsync<SavedNote>(id, null, "The note is back.", "Forget") is { } entry
-            ? RedirectToPage(new { pupilId = PupilId, note = entry.Written })
-            : NotFound();
+    protected override IActionResult ReadOn(Entry entry) =>
+        entry.Kind == NotesStop.Notes.Id ? RedirectToPage(new { pupilId = PupilId, note = entry.Subject }) : base.ReadOn(entry);
 
     /// <summary>What the valves pressed on the screen would give, in a sentence.</summary>
     public IActionResult OnGetTry(string note, string setting)
@@ -143,7 +114,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : NotesPage(db)
                     Setting = setting,
                 }
             );
-        (pin.Setting, pin.At) = (setting, time.GetUtcNow().UtcDateTime);
+        (pin.Setting, pin.At) = (setting, Clock.Now);
         await Db.SaveChangesAsync();
         TempData["Told"] = $"{Say.Pitch(view.Written)} is {Say.Setting(Pupil.Instrument, way.Setting)} for {Pupil.Name}: your choice.";
         TempData["UndoAt"] = $"/notes/{PupilId}?handler=Unpin&note={Uri.EscapeDataString(note)}";

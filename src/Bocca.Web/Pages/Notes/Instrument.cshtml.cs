@@ -1,15 +1,15 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Tone;
-using Bocca.Web.Data;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Notes;
 
 /// <summary>What is known of the pupil's very instrument, since when, and the room it is played in.</summary>
-public sealed class InstrumentModel(BoccaDb db, TimeProvider time) : NotesPage(db)
+public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
 {
-    public IReadOnlyList<MeasuredInstrument> Past { get; private set; } = [];
+    public IReadOnlyList<Entry> Past { get; private set; } = [];
 
     /// <summary>When the open notes were measured; null where they never were.</summary>
     public DateTime? OpenAt { get; private set; }
@@ -46,22 +46,11 @@ public sealed class InstrumentModel(BoccaDb db, TimeProvider time) : NotesPage(d
             return Page();
         }
 
-        var before = await Db.MeasuredAsync(Pupil);
-        var entry = new MeasuredInstrument
-        {
-            PupilId = Pupil.Id,
-            InstrumentId = Pupil.InstrumentId,
-            At = time.GetUtcNow().UtcDateTime,
-            ThirdForTwoThree = third,
-            ValveCentsJson = Stored.Write(cents),
-            SlideTubeMetres = before?.SlideTubeMetres,
-            SlideTravelCm = before?.SlideTravelCm,
-            Remark = remark?.Trim() is { Length: > 300 } text ? text[..300] : remark?.Trim() ?? "",
-        };
-        Db.Measured.Add(entry);
-        await Db.SaveChangesAsync();
-        TempData["Told"] = "The instrument is noted; charts and judgements follow it.";
-        TempData["UndoAt"] = $"/notes/{PupilId}/instrument?handler=Forget&id={entry.Id}";
+        var before = (await Journal.ShowAsync(NotesStop.Measured, Journal.MeasuredOf(Pupil)))?.Payload;
+        var payload = new MeasuredPayload(before?.SlideTubeMetres, before?.SlideTravelCm, third, cents);
+        var entry = NotesStop.Measurement(Pupil, payload, remark?.Trim() ?? "", Clock.Now);
+        await Journal.WriteAsync(NotesStop.Measured, entry, payload, Approach.ToString());
+        Tell("The instrument is noted; charts and judgements follow it.", "Delete", entry.Id);
         return RedirectToPage(new { pupilId = PupilId });
     }
 
@@ -86,24 +75,9 @@ public sealed class InstrumentModel(BoccaDb db, TimeProvider time) : NotesPage(d
         return RedirectToPage(new { pupilId = PupilId });
     }
 
-    public async Task<IActionResult> OnPostForgetAsync(int id) =>
-        await MarkAsync<MeasuredInstrument>(id, time.GetUtcNow().UtcDateTime, "The measurement is gone.", "Restore") is not null
-            ? RedirectToPage(new { pupilId = PupilId })
-            : NotFound();
-
-    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
-        await MarkAsync<MeasuredInstrument>(id, null, "The measurement is back.", "Forget") is not null
-            ? RedirectToPage(new { pupilId = PupilId })
-            : NotFound();
-
     private async Task LoadAsync()
     {
-        Past = await Db
-            .Measured.AsNoTracking()
-            .Where(entry => entry.PupilId == Pupil!.Id && entry.InstrumentId == Pupil.InstrumentId)
-            .OrderByDescending(entry => entry.At)
-            .Take(12)
-            .ToListAsync();
-        OpenAt = (await Db.TuningTakeAsync(Pupil!.Id))?.RecordedAt;
+        Past = await Journal.MeasuredOf(Pupil!).Take(12).ToListAsync();
+        OpenAt = Played!.OpenAt;
     }
 }

@@ -1,14 +1,14 @@
 using System.Text.Json;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Instruments;
-using Bocca.Web.Data;
 using Bocca.Web.Drawings;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Notes;
 
 /// <summary>The slide to scale: positions, landmarks and reach, measured on the pupil's own.</summary>
-public sealed class SlideModel(BoccaDb db, TimeProvider time) : NotesPage(db)
+public sealed class SlideModel(Journal journal) : NotesPage(journal)
 {
     private const double PointCm = 0.25;
 
@@ -16,7 +16,8 @@ public sealed class SlideModel(BoccaDb db, TimeProvider time) : NotesPage(db)
 
     public ArmReach? Reach { get; private set; }
 
-    public MeasuredInstrument? Measured { get; private set; }
+    /// <summary>Whether this very slide was measured.</summary>
+    public bool IsMeasured => Played!.Passport.Slide is not null;
 
     [BindProperty]
     public int Nearer { get; set; } = 1;
@@ -38,28 +39,25 @@ public sealed class SlideModel(BoccaDb db, TimeProvider time) : NotesPage(db)
             Enumerable.Range(0, (int)(Played!.Instrument.Slide!.TravelCm / PointCm) + 1).Select(i => Point(i * PointCm))
         );
 
-    public async Task<IActionResult> OnGetAsync() => await LoadAsync() ? Page() : NotFound();
+    public IActionResult OnGet() => Load() ? Page() : NotFound();
 
     public async Task<IActionResult> OnPostAsync()
     {
-        if (!await LoadAsync())
+        if (!Load())
             return NotFound();
         try
         {
             var slide = SlideCalibration.Of(Nearer, Further, ApartCm ?? double.NaN, TravelCm ?? Played!.Instrument.Slide!.TravelCm);
-            var entry = new MeasuredInstrument
-            {
-                PupilId = Pupil!.Id,
-                InstrumentId = Pupil.InstrumentId,
-                At = time.GetUtcNow().UtcDateTime,
-                SlideTubeMetres = slide.TubeMetres,
-                SlideTravelCm = slide.TravelCm,
-                Remark = $"position {Nearer} to {Further}: {ApartCm:0.#} cm",
-            };
-            Db.Measured.Add(entry);
-            await Db.SaveChangesAsync();
-            TempData["Told"] = $"The slide is calibrated: a tube of {slide.TubeMetres:0.00} m. All positions follow it.";
-            TempData["UndoAt"] = $"/notes/{PupilId}/instrument?handler=Forget&id={entry.Id}";
+            var before = (await Journal.ShowAsync(NotesStop.Measured, Journal.MeasuredOf(Pupil!)))?.Payload;
+            var payload = new MeasuredPayload(
+                slide.TubeMetres,
+                slide.TravelCm,
+                before?.ThirdForTwoThree ?? false,
+                before?.ValveCents ?? new Dictionary<int, double>()
+            );
+            var entry = NotesStop.Measurement(Pupil!, payload, $"position {Nearer} to {Further}: {ApartCm:0.#} cm", Clock.Now);
+            await Journal.WriteAsync(NotesStop.Measured, entry, payload, Approach.ToString());
+            Tell($"The slide is calibrated: a tube of {slide.TubeMetres:0.00} m. All positions follow it.", "Delete", entry.Id);
             return RedirectToPage(new { pupilId = PupilId });
         }
         catch (ArgumentException problem)
@@ -69,13 +67,12 @@ public sealed class SlideModel(BoccaDb db, TimeProvider time) : NotesPage(db)
         }
     }
 
-    private async Task<bool> LoadAsync()
+    private bool Load()
     {
         if (Pupil is null || Played!.Instrument.Slide is null)
             return false;
         Drawing = new SlideDrawing(Played.Instrument, Played.Instrument.Tubes[0], Played.Hand.ReachCm);
         Reach = Pupil.ArmCm is { } arm ? ArmReach.Of(arm, Played.Instrument) : null;
-        Measured = await Db.MeasuredAsync(Pupil);
         return true;
     }
 

@@ -1,11 +1,11 @@
-using Bocca.Web.Data;
 using Bocca.Web.Drawings;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Notes;
 
 /// <summary>All rungs of all tubes: how valves or slide fill the gaps between the open partials.</summary>
-public sealed class TubeModel(BoccaDb db) : NotesPage(db)
+public sealed class TubeModel(Journal journal) : NotesPage(journal)
 {
     /// <summary>The setting shown first.</summary>
     [BindProperty(SupportsGet = true, Name = "setting")]

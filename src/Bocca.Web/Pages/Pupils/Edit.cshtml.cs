@@ -3,15 +3,15 @@ using Bocca.Core.Breath;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
-using Bocca.Web.Data;
 using Bocca.Web.Frame;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Pupils;
 
 /// <summary>Adds and edits a pupil.</summary>
-public sealed class EditModel(BoccaDb db, TimeProvider time) : StagePage(db)
+public sealed class EditModel(Journal journal) : StagePage(journal)
 {
     [BindProperty]
     public PupilForm Form { get; set; } = new();
@@ -24,7 +24,7 @@ public sealed class EditModel(BoccaDb db, TimeProvider time) : StagePage(db)
     /// <param name="instrument">An instrument offered in place of the pupil's; nothing changes before it is saved.</param>
     public void OnGet(string? instrument = null)
     {
-        Form = IsNew ? new PupilForm { Started = DateOnly.FromDateTime(time.GetLocalNow().Date) } : PupilForm.Of(Pupil!);
+        Form = IsNew ? new PupilForm { Started = Clock.Today } : PupilForm.Of(Pupil!);
         if (Catalogue.All.FirstOrDefault(known => known.Id == instrument) is not { } offered)
             return;
         Form.Instrument = offered.Id;
@@ -75,7 +75,7 @@ public sealed class EditModel(BoccaDb db, TimeProvider time) : StagePage(db)
     {
         if (await Db.Pupils.FirstOrDefaultAsync(pupil => pupil.Id == PupilId) is not { } stored)
             return NotFound();
-        stored.DeletedAt = time.GetUtcNow().UtcDateTime;
+        stored.DeletedAt = Clock.Now;
         await Db.SaveChangesAsync();
         TempData["Told"] = $"{stored.Name} is gone, with the record.";
         TempData["UndoAt"] = $"/pupils/restore/{PupilId}";
@@ -104,7 +104,7 @@ public sealed class EditModel(BoccaDb db, TimeProvider time) : StagePage(db)
             ModelState.AddModelError("Form.Instrument", "Choose an instrument.");
         else if (!string.IsNullOrEmpty(Form.Reading) && instrument.Readings.All(reading => reading.Id != Form.Reading))
             ModelState.AddModelError("Form.Reading", $"A {instrument.Name} does not read that; choose one of its own readings.");
-        if (Form.BornIn is { } born && (born > time.GetLocalNow().Year - 3 || born < time.GetLocalNow().Year - 100))
+        if (Form.BornIn is { } born && (born > Clock.Today.Year - 3 || born < Clock.Today.Year - 100))
             ModelState.AddModelError("Form.BornIn", $"Nobody born in {born} is between 3 and 100 years old.");
         if (Form.ArmCm is { } arm && !(arm >= ArmReach.ArmCm.Least && arm <= ArmReach.ArmCm.Most))
             ModelState.AddModelError(
@@ -112,7 +112,7 @@ public sealed class EditModel(BoccaDb db, TimeProvider time) : StagePage(db)
                 $"An arm of {arm} cm cannot be: measure from the shoulder joint to the grip, {ArmReach.ArmCm.Least} to "
                     + $"{ArmReach.ArmCm.Most} cm."
             );
-        if (Form.Started > DateOnly.FromDateTime(time.GetLocalNow().Date).AddYears(1))
+        if (Form.Started > Clock.Today.AddYears(1))
             ModelState.AddModelError("Form.Started", "That start lies more than a year ahead.");
     }
 }

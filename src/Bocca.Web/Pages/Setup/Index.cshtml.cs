@@ -1,11 +1,21 @@
+using System.Text.Json;
+using Bocca.Core.Buzz;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Simulation;
-using Bocca.Web.Data;
 using Bocca.Web.Frame;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Setup;
+
+/// <summary>Where the marks of a placement were put.</summary>
+public enum PlacementSource
+{
+    Camera,
+    Photo,
+    Drawing,
+}
 
 /// <summary>Marks as sent by the page. No picture is among them: it never leaves the browser.</summary>
 public sealed record SentMarks(FrontMarks Front, SideMarks? Side, double RimMm, PlacementSource Source);
@@ -14,12 +24,15 @@ public sealed record SentMarks(FrontMarks Front, SideMarks? Side, double RimMm, 
 public sealed record MeasuredView(Placement Placement, PlacementVerdict Verdict, IReadOnlyList<(bool Inside, string Sentence)> Side);
 
 /// <summary>The Set-up stop's placement: marks on a picture become a share, an offset and a tilt.</summary>
-public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
+public sealed class IndexModel(Journal journal) : EntriesPage(journal)
 {
     private const int PastPlacements = 24;
 
     /// <summary>The pupil's placements, the newest first.</summary>
-    public IReadOnlyList<PlacementEntry> Past { get; private set; } = [];
+    public IReadOnlyList<Entry> Past { get; private set; } = [];
+
+    /// <summary>The newest of them as it was marked; null for none.</summary>
+    public PlacementPayload? Last { get; private set; }
 
     /// <summary>Each of them with the takes kept until the next one, the newest first.</summary>
     public IReadOnlyList<PlacedTakes> Placed { get; private set; } = [];
@@ -30,13 +43,17 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 
     public PlacementSpan? Span { get; private set; }
 
+    /// <summary>The newest marks as the page's script reads them; null for none.</summary>
+    public string? Marks => Last is null ? null : JsonSerializer.Serialize(Last.Marks, JsonSerializerOptions.Web);
+
     public async Task OnGetAsync()
     {
         if (Pupil is null)
             return;
         Past = await PastAsync();
-        RimMm = Past is [var newest, ..] ? newest.RimMm : Mouthpiece.Of(Pupil.Instrument.Family).RimMm;
-        Span = PlacementSpan.Of(Pupil.Instrument.Family, Approach, [.. Past.Select(entry => entry.ShareAbove)]);
+        Last = (await Journal.ShowAsync(SetupStop.Placements, Journal.Of(Pupil.Id, SetupStop.Placements)))?.Payload;
+        RimMm = Last?.RimMm ?? Mouthpiece.Of(Pupil.Instrument.Family).RimMm;
+        Span = PlacementSpan.Of(Pupil.Instrument.Family, Approach, [.. Past.Select(entry => entry.Level ?? 0)]);
         Placed = await PlacedAsync();
     }
 
@@ -48,15 +65,12 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     public Task<IActionResult> OnPostMeasureAsync([FromBody] SentMarks sent) =>
         WithMarksAsync(
             sent,
-            (placement, earlier) =>
+            earlier =>
             {
+                var placement = Placement.Measure(sent.Front, sent.RimMm);
                 var verdict = PlacementJudge.Judge(placement, Pupil!.Instrument.Family, sent.RimMm, Approach, earlier);
-                return Task.FromResult<IActionResult>(
-                    Partial(
-                        "_Measured",
-                        new MeasuredView(placement, verdict, sent.Side is null ? [] : SideView.Measure(sent.Side).Judge(Approach))
-                    )
-                );
+                IReadOnlyList<(bool, string)> side = sent.Side is null ? [] : SideView.Measure(sent.Side).Judge(Approach);
+                return Task.FromResult<IActionResult>(Partial("_Measured", new MeasuredView(placement, verdict, side)));
             }
         );
 
@@ -64,53 +78,29 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     public Task<IActionResult> OnPostKeepAsync([FromBody] SentMarks sent) =>
         WithMarksAsync(
             sent,
-            async (_, earlier) =>
+            async earlier =>
             {
-                var entry = PlacementEntry.Of(Pupil!, sent.Source, sent.Front, sent.RimMm, Approach, earlier, time.GetUtcNow().UtcDateTime);
+                var source = Enum.Parse<EntrySource>(sent.Source.ToString());
+                var (entry, payload) = SetupStop.Placement(Pupil!, source, sent.Front, sent.RimMm, Approach, earlier, Clock.Now);
                 if (sent.Side is not null)
-                    entry.Sentences =
-                        $"{entry.Sentences} {string.Join(' ', SideView.Measure(sent.Side).Judge(Approach).Select(line => line.Sentence))}";
-                Db.Placements.Add(entry);
-                await Db.SaveChangesAsync();
-                TempData["Told"] = $"The placement stands in the record: {100 * entry.ShareAbove:0} % above.";
-                TempData["UndoAt"] = $"/set-up/{PupilId}?handler=Delete&id={entry.Id}";
+                    entry.Summary =
+                        $"{entry.Summary} {string.Join(' ', SideView.Measure(sent.Side).Judge(Approach).Select(line => line.Sentence))}";
+                await Journal.WriteAsync(SetupStop.Placements, entry, payload, Approach.ToString());
+                Tell($"The placement stands in the record: {100 * entry.Level:0} % above.", "Delete", entry.Id);
                 return new OkResult();
             }
         );
 
-    public async Task<IActionResult> OnPostDeleteAsync(int id) =>
-        await MarkAsync<PlacementEntry>(id, time.GetUtcNow().UtcDateTime, "The placement is gone.", "Restore") is not null
-            ? RedirectToPage(new { pupilId = PupilId })
-            : NotFound();
+    private Task<List<Entry>> PastAsync() =>
+        Journal.Of(Pupil!.Id, SetupStop.Placements).Include(entry => entry.Approach).Take(PastPlacements).ToListAsync();
 
-    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
-        await MarkAsync<PlacementEntry>(id, null, "The placement is back.", "Delete") is not null
-            ? RedirectToPage(new { pupilId = PupilId })
-            : NotFound();
-
-    private Task<List<PlacementEntry>> PastAsync() =>
-        Db
-            .Placements.AsNoTracking()
-            .Where(entry => entry.PupilId == Pupil!.Id)
-            .OrderByDescending(entry => entry.At)
-            .Take(PastPlacements)
-            .ToListAsync();
-
-    private async Task<IActionResult> WithMarksAsync(SentMarks? sent, Func<Placement, IReadOnlyList<Placement>, Task<IActionResult>> act)
+    private async Task<IActionResult> WithMarksAsync(SentMarks? sent, Func<IReadOnlyList<double>, Task<IActionResult>> act)
     {
         if (Pupil is null)
             return NotFound();
-        if (sent?.Front?.RingEdge is null || !ModelState.IsValid)
+        if (sent?.Front?.RingEdge is null || !ModelState.IsValid || !Enum.IsDefined(sent.Source))
             return Refuse("The marks did not arrive whole. Put them once more.");
-        try
-        {
-            var placement = Placement.Measure(sent.Front, sent.RimMm);
-            return await act(placement, [.. (await PastAsync()).AsEnumerable().Reverse().Select(entry => entry.Measures)]);
-        }
-        catch (ArgumentException problem)
-        {
-            return Refuse(problem.Message);
-        }
+        return await RefusingAsync(async () => await act([.. Enumerable.Reverse(await PastAsync()).Select(entry => entry.Level ?? 0)]));
     }
 
     private async Task<IReadOnlyList<PlacedTakes>> PlacedAsync()
@@ -118,22 +108,18 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         if (Past.Count == 0)
             return [];
         var since = Past[^1].At;
-        var takes = await Db
-            .Takes.AsNoTracking()
-            .Where(take => take.PupilId == Pupil!.Id && take.Kept && take.RecordedAt >= since && take.SteadinessCents != null)
-            .Select(take => new { take.RecordedAt, take.SteadinessCents })
+        var takes = await Journal
+            .FiguresOf(Pupil!.Id, BuzzFigures.Steadiness)
+            .Where(figure => figure.At >= since)
+            .Select(figure => new { figure.At, figure.Value })
             .ToListAsync();
         return
         [
             .. Past.Select(
                 (entry, i) =>
                     new PlacedTakes(
-                        entry.ShareAbove,
-                        [
-                            .. takes
-                                .Where(take => take.RecordedAt >= entry.At && (i == 0 || take.RecordedAt < Past[i - 1].At))
-                                .Select(take => take.SteadinessCents!.Value),
-                        ]
+                        entry.Level ?? 0,
+                        [.. takes.Where(take => take.At >= entry.At && (i == 0 || take.At < Past[i - 1].At)).Select(take => take.Value)]
                     )
             ),
         ];

@@ -1,33 +1,30 @@
 using Bocca.Core.Advice;
 using Bocca.Core.Embouchure;
-using Bocca.Web.Data;
 using Bocca.Web.Frame;
+using Bocca.Web.Pages.Buzz;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Setup;
 
 /// <summary>What the evidence comes to, and what has been noticed today.</summary>
-public sealed record AdviceView(int PupilId, AdviceGiven? Advice, IReadOnlyList<string> Noticed);
+public sealed record AdviceView(int PupilId, AdviceGiven? Advice, IReadOnlyList<string> Noticed, string? DrillName);
 
 /// <summary>The Set-up stop's watching: one tap an observation, and advice from all that is known.</summary>
-public sealed class WatchModel(BoccaDb db, TimeProvider time) : StagePage(db)
+public sealed class WatchModel(Journal journal) : StagePage(journal)
 {
     public AdviceView? View { get; private set; }
 
-    public IReadOnlyList<AdviceEntry> Past { get; private set; } = [];
+    public IReadOnlyList<Shown<AdvicePayload>> Past { get; private set; } = [];
 
     public async Task<IActionResult> OnGetAsync()
     {
         if (Pupil is null)
             return RedirectToPage("/Setup/Index");
         View = await ViewAsync();
-        Past = await Db
-            .Advice.AsNoTracking()
-            .Where(entry => entry.PupilId == Pupil.Id)
-            .OrderByDescending(entry => entry.At)
-            .Take(8)
-            .ToListAsync();
+        var past = await Journal.Of(Pupil.Id, SetupStop.Advice).Include(entry => entry.Payload).Take(8).ToListAsync();
+        Past = past.ConvertAll(entry => new Shown<AdvicePayload>(entry, SetupStop.Advice.Read(entry)));
         return Page();
     }
 
@@ -36,26 +33,34 @@ public sealed class WatchModel(BoccaDb db, TimeProvider time) : StagePage(db)
     {
         if (Pupil is null || !IsKnown(signal))
             return NotFound();
-        var start = Today.Start(time);
+        var start = Clock.DayStart;
         var opposite =
             signal.StartsWith("yes.", StringComparison.Ordinal) ? $"no.{signal[4..]}"
             : signal.StartsWith("no.", StringComparison.Ordinal) ? $"yes.{signal[3..]}"
             : null;
         var standing = await Db
-            .Noticed.Where(entry => entry.PupilId == Pupil.Id && entry.At >= start && (entry.Signal == signal || entry.Signal == opposite))
+            .Entries.Where(entry =>
+                entry.PupilId == Pupil.Id
+                && entry.Kind == SetupStop.Seen.Id
+                && entry.At >= start
+                && (entry.Subject == signal || entry.Subject == opposite)
+            )
             .ToListAsync();
         foreach (var entry in standing)
-            entry.DeletedAt = time.GetUtcNow().UtcDateTime;
-        if (standing.All(entry => entry.Signal != signal))
-            Db.Noticed.Add(
-                new Noticed
+            entry.DeletedAt = Clock.Now;
+        await Db.SaveChangesAsync();
+        if (standing.All(entry => entry.Subject != signal))
+            await Journal.WriteAsync(
+                SetupStop.Seen,
+                new Entry
                 {
                     PupilId = Pupil.Id,
-                    Signal = signal,
-                    At = time.GetUtcNow().UtcDateTime,
-                }
+                    Kind = SetupStop.Seen.Id,
+                    Subject = signal,
+                    At = Clock.Now,
+                },
+                Approach.ToString()
             );
-        await Db.SaveChangesAsync();
         return Partial("_Advice", await ViewAsync());
     }
 
@@ -67,34 +72,24 @@ public sealed class WatchModel(BoccaDb db, TimeProvider time) : StagePage(db)
         var suggested = (await ViewAsync()).Advice?.Found.Symptom.Id;
         if ((await ViewAsync(symptom)).Advice is not { } advice)
             return NotFound();
-        Db.Advice.Add(
-            new AdviceEntry
-            {
-                PupilId = Pupil.Id,
-                SymptomId = symptom,
-                SuggestedId = suggested ?? symptom,
-                Cue = advice.Fix.Cue,
-                Why = advice.Why.Length <= 1200 ? advice.Why : advice.Why[..1200],
-                ApproachText = Approach.ToString(),
-                At = time.GetUtcNow().UtcDateTime,
-            }
-        );
-        await Db.SaveChangesAsync();
+        var entry = new Entry
+        {
+            PupilId = Pupil.Id,
+            Kind = SetupStop.Advice.Id,
+            Subject = symptom,
+            At = Clock.Now,
+            Summary = advice.Fix.Cue,
+        };
+        await Journal.WriteAsync(SetupStop.Advice, entry, new AdvicePayload(suggested ?? symptom, advice.Why), Approach.ToString());
         TempData["Told"] = suggested == symptom ? "The advice is taken." : "Taken as you say; that it was overruled is kept.";
-        return Redirect(
-            advice.Fix.Drill?.Split(':') switch
-            {
-                ["buzz", var drill] => $"/buzz/{PupilId}?drill={drill}",
-                ["breath", var drill]
-                    when Core
-                        .Breath.BreathDrill.OfferedTo(Pupil.Breathing(Today.Date(time)), Approach)
-                        .Any(offered => offered.Id == drill) => $"/breath/{PupilId}?drill={drill}",
-                ["set-up", "placement"] => $"/set-up/{PupilId}",
-                ["set-up", _] => $"/set-up/{PupilId}/checks",
-                _ => $"/set-up/{PupilId}/watch",
-            }
-        );
+        return Redirect(AddressOf(advice.Fix.Drill));
     }
+
+    /// <summary>Where the drill of a fix, <c>stop:drill</c>, is done; here where it names none, or one not for this pupil.</summary>
+    private string AddressOf(string? fix) =>
+        fix?.Split(':') is [var place, var drill] && Stops.At(place) is { } stop && stop.OffersDrill(drill, Pupil!, Approach, Clock.Today)
+            ? stop.StepAddress(Pupil!.Id, drill)
+            : $"/set-up/{PupilId}/watch";
 
     private static bool IsKnown(string? signal) =>
         signal?.Split('.') switch
@@ -106,20 +101,17 @@ public sealed class WatchModel(BoccaDb db, TimeProvider time) : StagePage(db)
 
     private async Task<AdviceView> ViewAsync(string? chosen = null)
     {
-        var noticed = await Db.NoticedTodayAsync(Pupil!.Id, time);
-        var evidence = (await Db.KnownAsync(Pupil.Id, time)).ToList();
-        var since = time.GetUtcNow().UtcDateTime - Adviser.StillTells;
-        var take = await Db
-            .Takes.AsNoTracking()
-            .Where(entry => entry.PupilId == Pupil.Id && entry.Kept && entry.RecordedAt >= since)
-            .OrderByDescending(entry => entry.RecordedAt)
-            .FirstOrDefaultAsync();
-        if (take is not null)
-            evidence.AddRange(take.Verdict.Findings.Select(Evidence.Heard));
-        return new AdviceView(
-            Pupil.Id,
-            Adviser.Advise(evidence, Approach, tense: false, chosen),
-            [.. noticed.Select(entry => entry.Signal)]
+        var seen = await Journal.SeenTodayAsync(Pupil!.Id);
+        var evidence = (await Journal.KnownAsync(Pupil.Id)).ToList();
+        var since = Clock.Now - Adviser.StillTells;
+        var take = await Journal.ShowAsync(
+            BuzzStop.Takes,
+            Journal.Of(Pupil.Id, BuzzStop.Takes).Where(entry => entry.Kept && entry.At >= since)
         );
+        if (take is not null)
+            evidence.AddRange(take.Payload.Verdict.Findings.Select(Evidence.Heard));
+        var advice = Adviser.Advise(evidence, Approach, tense: false, chosen);
+        var drill = advice?.Fix.Drill?.Split(':') is [var place, var id] ? Stops.At(place)?.DrillName(id) : null;
+        return new AdviceView(Pupil.Id, advice, [.. seen.Select(entry => entry.Subject)], drill);
     }
 }

@@ -4,14 +4,14 @@ using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
-using Bocca.Web.Data;
 using Bocca.Web.Frame;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Slurs;
 
 /// <summary>The same slur at concert pitch for a mixed class, each in their own writing.</summary>
-public sealed class ClassModel(BoccaDb db) : StagePage(db)
+public sealed class ClassModel(Journal journal) : StagePage(journal)
 {
     private const double Tempo = 72;
 
@@ -82,7 +82,7 @@ public sealed class ClassModel(BoccaDb db) : StagePage(db)
         foreach (var pupil in Everybody.Where(pupil => Who.Count == 0 || Who.Contains(pupil.Id)))
         {
             var approach = pupil.ApproachIn(Room);
-            var played = await Db.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
+            var played = await Journal.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
             var player = SlurPlayer.Of(played.Instrument, pupil.Reading, pupil.Stage, approach) with { Hand = played.Hand };
             parts.Add((ClassSlur.Of(new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage), player, Asked), player));
         }

@@ -6,15 +6,16 @@ using Bocca.Core.Score;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
 using Bocca.Core.Sound;
-using Bocca.Web.Data;
 using Bocca.Web.Drawings;
+using Bocca.Web.Frame;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Slurs;
 
 /// <summary>A slur on the stage: written, and heard once it was played.</summary>
-public sealed record SlurView(Pupil Pupil, SlurPlayer Player, SlurTake? Take, Slur Slur, double Tempo, int Times, string Reason)
+public sealed record SlurView(Pupil Pupil, SlurPlayer Player, Shown<SlurPayload>? Take, Slur Slur, double Tempo, int Times, string Reason)
 {
     public SlurDifficulty Difficulty { get; } = SlurDifficulty.Of(Slur, Player, Tempo);
 
@@ -49,33 +50,29 @@ public sealed record SlurView(Pupil Pupil, SlurPlayer Player, SlurTake? Take, Sl
 /// <summary>What the page sends about a slur.</summary>
 public sealed record AskedOfSlur(string Drill, double Tempo, int? Times);
 
-/// <summary>A recording as sent by the page.</summary>
+/// <summary>A recording of a slur as sent by the page.</summary>
 public sealed record SentSlur(
     IFormFile? Sound,
-    string Drill,
-    double Tempo,
-    int? Times,
-    SoundSource Source,
+    EntrySource Source,
     double? FirstCue,
     bool Tense,
-    double Missing
-);
+    double Missing,
+    string Drill,
+    double Tempo,
+    int? Times
+) : SentSound(Sound, Source, FirstCue, Tense, Missing);
 
 /// <summary>The Slurs stop: the slurs of the day, written and heard.</summary>
 [RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
-public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, time)
+public sealed class IndexModel(Journal journal) : SlursPage(journal)
 {
-    private const int PastTakes = 12,
-        MostTimes = 4;
+    private const int MostTimes = 4;
 
     /// <summary>Minutes that a day's slurs may take (common practice).</summary>
     private const double Minutes = 5;
 
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? SlurId { get; set; }
-
-    [BindProperty(SupportsGet = true, Name = "take")]
-    public int? TakeId { get; set; }
 
     [BindProperty(SupportsGet = true, Name = "tempo")]
     public double? Tempo { get; set; }
@@ -87,8 +84,6 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
 
     public SlurDay? Day { get; private set; }
 
-    public IReadOnlyList<SlurTake> Past { get; private set; } = [];
-
     /// <summary>The slurs offered: the day's, and the one on the stage.</summary>
     public IReadOnlyList<Slur> Offered =>
         View is null ? [] : [.. Day!.Slurs.Select(chosen => chosen.Slur).Append(View.Slur).DistinctBy(slur => slur.Id)];
@@ -97,11 +92,11 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
     {
         if (Pupil is null)
             return Page();
-        var take = TakeId is { } id ? await Takes().FirstOrDefaultAsync(candidate => candidate.Id == id) : null;
+        var take = TakeId is null ? null : await TakeAsync(Slurred());
         if (TakeId is not null && take is null)
             return NotFound();
         await LoadDayAsync();
-        var slur = Find(SlurId ?? take?.SlurId ?? (Day!.Slurs.Count > 0 ? Day.Slurs[0].Slur.Id : null));
+        var slur = Find(SlurId ?? take?.Entry.DrillId ?? (Day!.Slurs.Count > 0 ? Day.Slurs[0].Slur.Id : null));
         if (slur is null && SlurId is not null)
             return NotFound();
         View = slur is null
@@ -109,10 +104,10 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
             : ViewOf(
                 take,
                 slur,
-                take?.Tempo ?? Tempo ?? Day!.Slurs.FirstOrDefault(chosen => chosen.Slur.Id == slur.Id)?.Tempo ?? UsualTempo,
-                take?.Times ?? SlurDay.Times
+                take?.Entry.Tempo ?? Tempo ?? Day!.Slurs.FirstOrDefault(chosen => chosen.Slur.Id == slur.Id)?.Tempo ?? UsualTempo,
+                take?.Payload.Times ?? SlurDay.Times
             );
-        Past = await Takes().Where(past => past.Kept).Take(PastTakes).ToListAsync();
+        await LoadPastAsync();
         return Page();
     }
 
@@ -120,13 +115,7 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
     public IActionResult OnGetPlan(AskedOfSlur asked) =>
         Pupil is null
             ? NotFound()
-            : Refusing(() =>
-            {
-                var plan = AskedOf(asked.Drill, asked.Tempo, asked.Times).Plan;
-                return new JsonResult(
-                    new Buzz.CountedDrill(plan.BeatSeconds, plan.TotalBeats, plan.Cues.SoundSeconds, 0, BeatSheet.Of(plan.Cues))
-                );
-            });
+            : Refusing(() => new JsonResult(CountedDrill.Of(AskedOf(asked.Drill, asked.Tempo, asked.Times).Plan.Cues)));
 
     /// <summary>The practice player's take as a WAV.</summary>
     public IActionResult OnGetPractice(AskedOfSlur asked, string character, int seed) =>
@@ -137,97 +126,26 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
                 var slur = AskedOf(asked.Drill, asked.Tempo, asked.Times);
                 var how = SlurCharacter.Get(character);
                 var take = SimulatedPlayer.PlayRow(slur.Player.Instrument, how.Play(slur), slur.Tempo, [], seed);
-                // The player rests a beat before the first note; the page counts in itself.
-                var lead = (int)(slur.Plan.BeatSeconds * take.Sound.SampleRate);
-                var wav = new MemoryStream();
-                WavFile.Write(wav, new MonoSound(take.Sound.Samples[lead..], take.Sound.SampleRate));
-                wav.Position = 0;
-                return File(wav, "audio/wav", $"practice-{character}.wav");
+                return Played(take.Sound, character, slur.Plan.BeatSeconds);
             });
 
     /// <summary>Hears a recording out and puts it on the stage; nothing is kept of its sound.</summary>
-    public async Task<IActionResult> OnPostHearAsync([FromForm] SentSlur sent)
-    {
-        if (Pupil is null)
-            return NotFound();
-        if (sent.Sound is null || !ModelState.IsValid)
-            return Refuse("The recording did not arrive whole. Record it once more.");
-        try
-        {
-            var asked = AskedOf(sent.Drill, sent.Tempo, sent.Times);
-            using var stream = sent.Sound.OpenReadStream();
-            var heard = HeardSlur.Hear(
-                WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName)),
-                asked,
-                sent.FirstCue,
-                Math.Max(0, sent.Missing)
-            );
-            var (scale, own) = await Db.OwnSoundAsync(Pupil.Id, SoundStage.Instrument);
-            var judged = new JudgedPupil(Approach, own, sent.Tense || await Db.TenseTodayAsync(Pupil.Id, Time))
+    public Task<IActionResult> OnPostHearAsync([FromForm] SentSlur sent) =>
+        HearAsync(
+            sent,
+            async sound =>
             {
-                Scale = scale,
-                Known = await Db.KnownAsync(Pupil.Id, Time),
-                Day = Today.Date(Time),
-            };
-            var verdict = SlurJudge.Judge(heard, asked, judged, SlurWriter.Onward(Player!, asked.Slur));
-            var take = SlurTake.Of(
-                Pupil,
-                asked,
-                Player!,
-                sent.Source,
-                sent.FirstCue,
-                heard,
-                verdict,
-                Approach,
-                Time.GetUtcNow().UtcDateTime
-            );
-            Db.Slurs.Add(take);
-            await Db.SaveChangesAsync();
-            return Partial("_Heard", ViewOf(take, asked.Slur, asked.Tempo, asked.Times));
-        }
-        catch (Exception problem) when (problem is ArgumentException or InvalidDataException)
-        {
-            return Refuse(problem.Message);
-        }
-    }
-
-    public async Task<IActionResult> OnPostKeepAsync(int id)
-    {
-        if (await OneAsync(id) is not { } take)
-            return NotFound();
-        take.Kept = true;
-        await Db.SaveChangesAsync();
-        TempData["Told"] = "The slur stands in the record.";
-        return RedirectToPage(new { pupilId = PupilId, take = id });
-    }
-
-    /// <summary>Accepting keeps the take too: it is the reason for the step.</summary>
-    public async Task<IActionResult> OnPostAcceptAsync(int id)
-    {
-        if (await OneAsync(id) is not { } take)
-            return NotFound();
-        var next = take.Verdict.Next;
-        take.Kept = true;
-        await AcceptAsync(NextPlace.Slurs, next, Time.GetUtcNow().UtcDateTime);
-        return RedirectToPage(
-            new
-            {
-                pupilId = PupilId,
-                drill = next.DrillId,
-                tempo = take.Tempo,
-            }
+                var asked = AskedOf(sent.Drill, sent.Tempo, sent.Times);
+                var heard = HeardSlur.Hear(sound, asked, sent.FirstCue, sent.MissingSeconds);
+                var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
+                var verdict = SlurJudge.Judge(heard, asked, judged, SlurWriter.Onward(Player!, asked.Slur));
+                return SlursStop.Take(Pupil!, asked, Player!, sent.Source, sent.FirstCue, heard, verdict, Clock.Now);
+            },
+            take =>
+                Task.FromResult<IActionResult>(
+                    Partial("_Heard", ViewOf(take, Find(take.Entry.DrillId)!, take.Entry.Tempo!.Value, take.Payload.Times))
+                )
         );
-    }
-
-    public async Task<IActionResult> OnPostDeleteAsync(int id) =>
-        await MarkAsync<SlurTake>(id, Time.GetUtcNow().UtcDateTime, "The slur is gone from the record.", "Restore") is not null
-            ? RedirectToPage(new { pupilId = PupilId })
-            : NotFound();
-
-    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
-        await MarkAsync<SlurTake>(id, null, "The slur is back.", "Delete") is not null
-            ? RedirectToPage(new { pupilId = PupilId, take = id })
-            : NotFound();
 
     /// <summary>The slurs of the day as a score.</summary>
     public async Task<IActionResult> OnGetMusicXmlAsync() =>
@@ -241,56 +159,26 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : SlursPage(db, ti
         if (Pupil is null)
             return NotFound();
         await LoadDayAsync();
-        return Day!.Slurs.Count == 0
-            ? Refuse(Day.Note)
-            : File(
-                write(SlurScore.Of($"Slurs for {Pupil.Name}", Player!, [.. Day.Slurs.Select(chosen => chosen.Slur)], TempoOr(Tempo))),
-                type,
-                $"slurs.{ending}"
-            );
+        if (Day!.Slurs.Count == 0)
+            return Refuse(Day.Note);
+        var score = SlurScore.Of($"Slurs for {Pupil.Name}", Player!, [.. Day.Slurs.Select(chosen => chosen.Slur)], TempoOr(Tempo));
+        return File(write(score), type, $"slurs.{ending}");
     }
 
     private async Task LoadDayAsync() =>
-        Day = SlurDay.Of(
-            Player!,
-            [.. (await KeptAsync()).Select(take => take.Try)],
-            Time.GetUtcNow().UtcDateTime,
-            TempoOr(Tempo),
-            Minutes,
-            Tired
-        );
+        Day = SlurDay.Of(Player!, [.. (await TriesAsync()).Select(take => take.Try)], Clock.Now, TempoOr(Tempo), Minutes, Tired);
 
     private AskedSlur AskedOf(string id, double tempo, int? times)
     {
         var slur = Find(id) ?? throw new ArgumentException("This slur does not fit the pupil's range and tubes any more. Choose another.");
         var (slowest, fastest) = CuePlan.TempoRange;
-        return new AskedSlur(
-            slur,
-            tempo >= slowest && tempo <= fastest
-                ? tempo
-                : throw new ArgumentException($"Slurs go at {slowest:0} to {fastest:0} beats a minute, not {tempo:0}."),
-            Math.Clamp(times ?? SlurDay.Times, 1, MostTimes),
-            Situation,
-            Pupil!.Stage
-        );
+        if (!(tempo >= slowest && tempo <= fastest))
+            throw new ArgumentException($"Slurs go at {slowest:0} to {fastest:0} beats a minute, not {tempo:0}.");
+        return new AskedSlur(slur, tempo, Math.Clamp(times ?? SlurDay.Times, 1, MostTimes), Situation, Pupil!.Stage);
     }
 
     private Slur? Find(string? id) => id is null ? null : SlurWriter.Find(Player!, id);
 
-    private SlurView ViewOf(SlurTake? take, Slur slur, double tempo, int times) =>
+    private SlurView ViewOf(Shown<SlurPayload>? take, Slur slur, double tempo, int times) =>
         new(Pupil!, Player!, take, slur, tempo, times, Day?.Slurs.FirstOrDefault(chosen => chosen.Slur.Id == slur.Id)?.Reason ?? "");
-
-    private Task<SlurTake?> OneAsync(int id) => Db.Slurs.FirstOrDefaultAsync(take => take.Id == id && take.PupilId == PupilId);
-
-    private static IActionResult Refusing(Func<IActionResult> act)
-    {
-        try
-        {
-            return act();
-        }
-        catch (ArgumentException problem)
-        {
-            return Refuse(problem.Message);
-        }
-    }
 }

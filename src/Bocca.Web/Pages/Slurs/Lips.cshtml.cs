@@ -2,8 +2,8 @@ using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
 using Bocca.Core.Sound;
 using Bocca.Core.Tone;
-using Bocca.Web.Data;
 using Bocca.Web.Drawings;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Slurs;
@@ -12,7 +12,7 @@ namespace Bocca.Web.Pages.Slurs;
 public sealed record TriedSlur(RowDrawing Row, string Words, string Sentence, string Why, bool Slurred, string Wav);
 
 /// <summary>Try the lips on a slur: three handles on the lip model, to hear and see what carries it across and what breaks it.</summary>
-public sealed class LipsModel(BoccaDb db, TimeProvider time) : SlursPage(db, time)
+public sealed class LipsModel(Journal journal) : SlursPage(journal)
 {
     /// <summary>The slur tried.</summary>
     public SlurView? View { get; private set; }

@@ -1,11 +1,11 @@
 using Bocca.Core.Slurs;
-using Bocca.Web.Data;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Slurs;
 
 /// <summary>Which pairs of partials come, on which tubes, and where the wall is.</summary>
-public sealed class MapModel(BoccaDb db, TimeProvider time) : SlursPage(db, time)
+public sealed class MapModel(Journal journal) : SlursPage(journal)
 {
     public SlurMap? Map { get; private set; }
 
@@ -13,7 +13,7 @@ public sealed class MapModel(BoccaDb db, TimeProvider time) : SlursPage(db, time
     {
         if (Pupil is null)
             return NotFound();
-        Map = SlurMap.Of(Player!, [.. (await KeptAsync()).SelectMany(take => take.Heard)]);
+        Map = SlurMap.Of(Player!, [.. (await TriesAsync()).SelectMany(take => take.Changes)]);
         return Page();
     }
 
@@ -21,7 +21,7 @@ public sealed class MapModel(BoccaDb db, TimeProvider time) : SlursPage(db, time
     public SlurPlace? At(string setting, (int Low, int High) pair) =>
         Map!.Places.FirstOrDefault(place => place.Setting == setting && place.Low == pair.Low && place.High == pair.High);
 
-    public static string Kind(SlurPlace place) =>
+    public static string KindOf(SlurPlace place) =>
         place.Tried == 0 ? "new"
         : place.IsSafe ? "safe"
         : place.IsWall ? "wall"

@@ -1,13 +1,13 @@
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
-using Bocca.Web.Data;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Slurs;
 
 /// <summary>The teacher's own slurs, read from a score. Nothing of the file is kept: what is played is named by its notes.</summary>
 [RequestFormLimits(MultipartBodyLengthLimit = MusicXmlReader.MostBytes + 1_000_000)]
-public sealed class OwnModel(BoccaDb db, TimeProvider time) : SlursPage(db, time)
+public sealed class OwnModel(Journal journal) : SlursPage(journal)
 {
     /// <summary>The slurs of the score; empty before one was read.</summary>
     public IReadOnlyList<OwnSlur> Slurs { get; private set; } = [];

@@ -1,16 +1,16 @@
-using Bocca.Core.Breath;
+using Bocca.Core.Buzz;
 using Bocca.Core.Practice;
 using Bocca.Core.Slurs;
 using Bocca.Core.Tone;
-using Bocca.Web.Data;
 using Bocca.Web.Frame;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc.Filters;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Slurs;
 
 /// <summary>A page about slurs: who slurs on what, and the tries so far.</summary>
-public abstract class SlursPage(BoccaDb db, TimeProvider time) : StagePage(db)
+public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal)
 {
     /// <summary>Beats a minute where nobody said otherwise (ours, editable).</summary>
     protected const double UsualTempo = 72;
@@ -20,10 +20,10 @@ public abstract class SlursPage(BoccaDb db, TimeProvider time) : StagePage(db)
     /// <summary>Who slurs; null while nobody is chosen.</summary>
     public SlurPlayer? Player { get; private set; }
 
-    protected TimeProvider Time { get; } = time;
-
     /// <summary>The same as notes are judged for.</summary>
     protected PlayerSituation Situation { get; private set; } = null!;
+
+    protected override EntryKind<SlurPayload> Kind => SlursStop.Takes;
 
     public override Task OnPageHandlerExecutionAsync(PageHandlerExecutingContext context, PageHandlerExecutionDelegate next) =>
         base.OnPageHandlerExecutionAsync(
@@ -36,29 +36,77 @@ public abstract class SlursPage(BoccaDb db, TimeProvider time) : StagePage(db)
             }
         );
 
+    protected override TakeVerdict VerdictOf(SlurPayload payload) => payload.Verdict;
+
+    protected override Microsoft.AspNetCore.Mvc.IActionResult Onward(Shown<SlurPayload> take, NextStep next) =>
+        RedirectToPage(
+            "/Slurs/Index",
+            new
+            {
+                pupilId = PupilId,
+                drill = next.DrillId,
+                tempo = take.Entry.Tempo,
+            }
+        );
+
     protected static double TempoOr(double? tempo) =>
         Math.Clamp(tempo ?? UsualTempo, CuePlan.TempoRange.Slowest, CuePlan.TempoRange.Fastest);
 
-    protected IQueryable<SlurTake> Takes() =>
-        Db
-            .Slurs.AsNoTracking()
-            .Where(take => take.PupilId == Pupil!.Id && take.InstrumentId == Pupil.InstrumentId)
-            .OrderByDescending(take => take.RecordedAt)
-            .ThenByDescending(take => take.Id);
+    /// <summary>Takes on the present instrument, the newest first.</summary>
+    protected IQueryable<Entry> Slurred() => Takes().Where(take => take.InstrumentId == Pupil!.InstrumentId);
 
-    /// <summary>The kept takes that count for what comes next.</summary>
-    protected Task<List<SlurTake>> KeptAsync() =>
-        Takes().Where(take => take.Kept && take.Outcome != Core.Buzz.TakeOutcome.CannotTell).Take(TakesThatCount).ToListAsync();
+    /// <summary>The tries that count for what comes next, with the changes in each; no payload is read for them.</summary>
+    protected async Task<IReadOnlyList<(SlurTry Try, IReadOnlyList<SlurMap.Change> Changes)>> TriesAsync()
+    {
+        var kept = Slurred().Where(take => take.Kept && take.Outcome != TakeOutcome.CannotTell).Take(TakesThatCount);
+        var takes = await kept.Select(take => new
+            {
+                take.Id,
+                take.DrillId,
+                take.Level,
+                take.Outcome,
+                take.At,
+            })
+            .ToListAsync();
+        var figures = await Db
+            .Figures.Where(figure => kept.Select(take => take.Id).Contains(figure.EntryId) && figure.Name == SlurFigures.Change.Name)
+            .Select(figure => new
+            {
+                figure.EntryId,
+                figure.Item,
+                figure.Value,
+                figure.Count,
+            })
+            .ToListAsync();
+        var changes = figures.ToLookup(figure => figure.EntryId);
+        return
+        [
+            .. takes.Select(take =>
+            {
+                var own = changes[take.Id]
+                    .SelectMany(figure => SlurFigures.Changes(figure.Item, figure.Value, figure.Count, take.At))
+                    .ToList();
+                return (
+                    new SlurTry(
+                        take.DrillId!,
+                        [.. own.Select(change => (change.Low, change.High))],
+                        take.Level ?? 0,
+                        take.Outcome == TakeOutcome.Passed,
+                        take.At
+                    ),
+                    (IReadOnlyList<SlurMap.Change>)own
+                );
+            }),
+        ];
+    }
 
     private async Task LoadAsync()
     {
-        var played = await Db.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning);
-        var passes = await Db.Breaths.AsNoTracking().Where(entry => entry.PupilId == Pupil!.Id).ToListAsync();
-        var breath = UsableBreath.From(passes.Select(entry => entry.Pass), Time.GetUtcNow().UtcDateTime);
+        var played = await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning);
         Player = SlurPlayer.Of(played.Instrument, Pupil!.Reading, Pupil.Stage, Approach) with
         {
             Hand = played.Hand,
-            BreathSeconds = breath?.Seconds ?? SlurPlayer.UsualBreathSeconds,
+            BreathSeconds = (await Journal.UsableBreathAsync(Pupil.Id))?.Seconds ?? SlurPlayer.UsualBreathSeconds,
         };
         Situation = new PlayerSituation(played.Instrument, Pupil.Reading)
         {

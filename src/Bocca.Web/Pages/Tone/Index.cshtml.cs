@@ -6,8 +6,8 @@ using Bocca.Core.Score;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Tone;
-using Bocca.Web.Data;
 using Bocca.Web.Frame;
+using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -25,22 +25,24 @@ public sealed record MeasuredPassport(Passport Passport, DateTime At)
 /// <summary>A take of notes on the stage, or what will be asked.</summary>
 public sealed record ToneView(
     Pupil Pupil,
-    ToneTake? Take,
+    Shown<TonePayload>? Take,
     ToneDrill Drill,
     RowPlan Plan,
     string Notes,
     string Settings,
-    AcceptedStep? Open,
+    Entry? Open,
     MeasuredPassport? Passport
 )
 {
     private const int MostShown = 10;
 
+    public required RoomClock Clock { get; init; }
+
     /// <summary>What to do, in the approach's words.</summary>
     public string Ask { get; init; } = Drill.Ask;
 
     /// <summary>The words an experiment's ways had in the take on the stage.</summary>
-    public string Ways => Take is null ? "" : string.Join(", ", Take.Trace.Notes.Select(note => note.Label).Distinct());
+    public string Ways => Take is null ? "" : string.Join(", ", Take.Payload.Trace.Notes.Select(note => note.Label).Distinct());
 
     /// <summary>The notes meant, each once, as many as are engraved.</summary>
     public IReadOnlyList<MeantNote> Shown { get; } =
@@ -60,9 +62,13 @@ public sealed record ToneView(
 /// <summary>What the page sends about a take of notes.</summary>
 public sealed record AskedOfTone(string Drill, double Tempo, string? Notes, string? Settings, string? Ways, double? A4, double? Target);
 
-/// <summary>A recording as sent by the page.</summary>
+/// <summary>A recording of notes as sent by the page.</summary>
 public sealed record SentTone(
     IFormFile? Sound,
+    EntrySource Source,
+    double? FirstCue,
+    bool Tense,
+    double Missing,
     string Drill,
     double Tempo,
     string? Notes,
@@ -71,24 +77,21 @@ public sealed record SentTone(
     double? A4,
     double? Celsius,
     double? Target,
-    bool? Rhythm,
-    SoundSource Source,
-    double? FirstCue,
-    bool Tense,
-    double Missing
-);
+    bool? Rhythm
+) : SentSound(Sound, Source, FirstCue, Tense, Missing)
+{
+    public AskedOfTone Asked => new(Drill, Tempo, Notes, Settings, Ways, A4, Target);
+}
 
 /// <summary>The Tone stop: notes played, held against what was meant.</summary>
 [RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
-public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
+public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
 {
-    private const int PastTakes = 12;
+    /// <summary>So many takes back passes in a row are counted.</summary>
+    private const int TakesOfPasses = 4;
 
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? DrillId { get; set; }
-
-    [BindProperty(SupportsGet = true, Name = "take")]
-    public int? TakeId { get; set; }
 
     [BindProperty(SupportsGet = true, Name = "notes")]
     public string? Notes { get; set; }
@@ -103,8 +106,6 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
 
     /// <summary>The way of first notes.</summary>
     public FirstNotePath? NotePath { get; private set; }
-
-    public IReadOnlyList<ToneTake> Past { get; private set; } = [];
 
     /// <summary>What today's takes add up to.</summary>
     public SessionTone? Session { get; private set; }
@@ -121,35 +122,40 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             ),
         ];
 
+    protected override EntryKind<TonePayload> Kind => ToneStop.Takes;
+
     public async Task<IActionResult> OnGetAsync()
     {
         if (Pupil is null)
             return Page();
-        var take = await Takes().FirstOrDefaultAsync(candidate => TakeId == null ? candidate.Kept : candidate.Id == TakeId);
+        // What is asked for in the address starts with an empty stage.
+        var take = TakeId is null && (DrillId is not null || Notes is not null) ? null : await TakeAsync(Takes());
         if (TakeId is not null && take is null)
             return NotFound();
-        // What is asked for in the address starts with an empty stage.
-        if (TakeId is null && (DrillId is not null || Notes is not null))
-            take = null;
-        var drill = ToneDrill.All.FirstOrDefault(known => known.Id == (DrillId ?? take?.DrillId ?? ToneDrill.All[0].Id));
+        var drill = ToneDrill.All.FirstOrDefault(known => known.Id == (DrillId ?? take?.Entry.DrillId ?? ToneDrill.All[0].Id));
         if (drill is null)
             return NotFound();
-        NotePath = FirstNotePath.Of(await PlayerAsync(), Approach, await Db.FirstTriesAsync(Pupil.Id));
+        var (player, path) = await PlayerAsync();
+        NotePath = path;
         // Where no note was chosen, it is the next one of the way.
         if (take is null && drill.TakesNotes && string.IsNullOrWhiteSpace(Notes))
-            Notes = (NotePath.Next ?? NotePath.Notes[^1]).Note.Written.ToString();
+            Notes = (path.Next ?? path.Notes[^1]).Note.Written.ToString();
         View = await ViewAsync(
+            player,
             take,
             drill,
-            take?.Notes ?? Notes ?? "",
-            take?.Settings ?? Settings ?? "",
-            take?.Tempo ?? Tempo ?? drill.Tempo
+            new AskedOfTone(
+                drill.Id,
+                take?.Entry.Tempo ?? Tempo ?? drill.Tempo,
+                take?.Entry.Subject ?? Notes ?? "",
+                take?.Payload.Settings ?? Settings ?? "",
+                null,
+                null,
+                null
+            )
         );
-        Past = await Takes().Where(past => past.Kept).Take(PastTakes).ToListAsync();
-        var today = Today.Start(time);
-        Session = SessionTone.Of(
-            (await Takes().Where(past => past.RecordedAt >= today).ToListAsync()).Select(past => (past.RecordedAt, past.Trace))
-        );
+        await LoadPastAsync();
+        Session = await SessionAsync();
         return Page();
     }
 
@@ -158,19 +164,8 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
         Pupil is null
             ? NotFound()
             : await RefusingAsync(async () =>
-            {
-                var plan = PlanOf(
-                    ToneDrill.Get(asked.Drill),
-                    asked.Notes,
-                    asked.Settings,
-                    asked.Tempo,
-                    await PlayerAsync(asked.A4),
-                    asked.Ways,
-                    asked.Target
-                );
-                var cues = plan.Cues;
-                return new JsonResult(new Buzz.CountedDrill(plan.BeatSeconds, plan.TotalBeats, cues.SoundSeconds, 0, BeatSheet.Of(cues)));
-            });
+                new JsonResult(CountedDrill.Of(PlanOf(ToneDrill.Get(asked.Drill), asked, (await PlayerAsync(asked.A4)).Player).Cues))
+            );
 
     /// <summary>The practice player's take as a WAV.</summary>
     public async Task<IActionResult> OnGetPracticeAsync(AskedOfTone asked, string character, int seed) =>
@@ -178,131 +173,59 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
             ? NotFound()
             : await RefusingAsync(async () =>
             {
-                var player = await PlayerAsync(asked.A4);
-                var plan = PlanOf(ToneDrill.Get(asked.Drill), asked.Notes, asked.Settings, asked.Tempo, player, asked.Ways, asked.Target);
+                var (player, _) = await PlayerAsync(asked.A4);
+                var plan = PlanOf(ToneDrill.Get(asked.Drill), asked, player);
                 var how = RowCharacter.Get(character);
                 var take = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, how.Faults, seed);
-                // The player rests a beat before the first note; the page counts in itself.
-                var lead = (int)(plan.BeatSeconds * take.Sound.SampleRate);
-                var wav = new MemoryStream();
-                WavFile.Write(wav, new MonoSound(take.Sound.Samples[lead..], take.Sound.SampleRate));
-                wav.Position = 0;
-                return File(wav, "audio/wav", $"practice-{character}.wav");
+                return Played(take.Sound, character, plan.BeatSeconds);
             });
 
     /// <summary>Hears a recording out and puts it on the stage; nothing is kept of its sound.</summary>
     public async Task<IActionResult> OnPostHearAsync([FromForm] SentTone sent)
     {
-        if (Pupil is null)
-            return NotFound();
-        if (sent.Sound is null || !ModelState.IsValid)
-            return Refuse("The recording did not arrive whole. Record it once more.");
-        return await RefusingAsync(async () =>
-        {
-            var drill = ToneDrill.Get(sent.Drill);
-            var player = await PlayerAsync(sent.A4);
-            var asked = new AskedRow(
-                PlanOf(drill, sent.Notes, sent.Settings, sent.Tempo, player, sent.Ways, sent.Target),
-                player,
-                Pupil.Stage
-            )
+        PlayerSituation player = null!;
+        return await HearAsync(
+            sent,
+            async sound =>
             {
-                Drill = drill,
-                FirstCueSeconds = sent.FirstCue,
-                MissingSeconds = Math.Max(0, sent.Missing),
-                UsesMarks = false,
-                IgnoresPitch = sent.Rhythm == true,
-                RoomCelsius = sent.Celsius is >= 0 and <= 40 ? sent.Celsius : null,
-            };
-            using var stream = sent.Sound.OpenReadStream();
-            var heard = RowListener.Hear(WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName)), asked);
-            var (scale, own) = await Db.OwnSoundAsync(Pupil.Id, SoundStage.Instrument);
-            var judged = new JudgedPupil(Approach, own, sent.Tense || await Db.TenseTodayAsync(Pupil.Id, time))
-            {
-                Scale = scale,
-                Known = await Db.KnownAsync(Pupil.Id, time),
-                Day = Today.Date(time),
-            };
-            var verdict = RowJudge.Judge(heard, asked, judged, await PassesBeforeAsync(drill, asked.Plan.Tempo));
-            var take = ToneTake.Of(
-                Pupil,
-                asked,
-                sent.Notes?.Trim() ?? "",
-                sent.Settings?.Trim() ?? "",
-                sent.Source,
-                heard,
-                verdict,
-                Approach,
-                time.GetUtcNow().UtcDateTime
-            );
-            Db.Tones.Add(take);
-            await Db.SaveChangesAsync();
-            return Partial("_Heard", await ViewAsync(take, drill, take.Notes, take.Settings, take.Tempo));
-        });
+                var drill = ToneDrill.Get(sent.Drill);
+                (player, _) = await PlayerAsync(sent.A4);
+                var asked = new AskedRow(PlanOf(drill, sent.Asked, player), player, Pupil!.Stage)
+                {
+                    Drill = drill,
+                    FirstCueSeconds = sent.FirstCue,
+                    MissingSeconds = sent.MissingSeconds,
+                    UsesMarks = false,
+                    IgnoresPitch = sent.Rhythm == true,
+                    RoomCelsius = sent.Celsius is >= 0 and <= 40 ? sent.Celsius : null,
+                };
+                var heard = RowListener.Hear(sound, asked);
+                var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
+                var verdict = RowJudge.Judge(heard, asked, judged, await PassesBeforeAsync(drill, asked.Plan.Tempo));
+                var chosen = (sent.Notes?.Trim() ?? "", sent.Settings?.Trim() ?? "");
+                return ToneStop.Take(Pupil, asked, chosen, sent.Source, heard, verdict, Clock.Now);
+            },
+            async take => Partial("_Heard", await ViewAsync(player, take, ToneDrill.Get(sent.Drill), sent.Asked))
+        );
     }
 
-    public async Task<IActionResult> OnPostKeepAsync(int id)
-    {
-        if (await OneAsync(id) is not { } take)
-            return NotFound();
-        await KeepAsync(take);
-        TempData["Told"] = "The take stands in the record.";
-        return RedirectToPage(new { pupilId = PupilId, take = id });
-    }
+    protected override TakeVerdict VerdictOf(TonePayload payload) => payload.Verdict;
 
-    /// <summary>Accepting keeps the take too: it is the reason for the step.</summary>
-    public async Task<IActionResult> OnPostAcceptAsync(int id)
+    protected override IActionResult Onward(Shown<TonePayload> take, NextStep next)
     {
-        if (await OneAsync(id) is not { } take)
-            return NotFound();
-        await KeepAsync(take);
-        var next = take.Verdict.Next;
-        await AcceptAsync(NextPlace.Tone, next, time.GetUtcNow().UtcDateTime);
+        var (entry, payload) = take;
         // A note that came makes way for the next one; one that did not is tried again.
-        var same = next.DrillId == take.DrillId && (take.Outcome != TakeOutcome.Passed || take.Notes == "");
+        var same = next.DrillId == entry.DrillId && (entry.Outcome != TakeOutcome.Passed || entry.Subject == "");
         return RedirectToPage(
             new
             {
                 pupilId = PupilId,
                 drill = next.DrillId,
-                notes = same && take.Notes != "" ? take.Notes : null,
-                settings = same && take.Settings != "" ? take.Settings : null,
-                tempo = next.Tempo ?? (next.DrillId == take.DrillId ? take.Tempo : null),
+                notes = same && entry.Subject != "" ? entry.Subject : null,
+                settings = same && payload.Settings != "" ? payload.Settings : null,
+                tempo = next.Tempo ?? (next.DrillId == entry.DrillId ? entry.Tempo : null),
             }
         );
-    }
-
-    public async Task<IActionResult> OnPostDeleteAsync(int id) =>
-        await MarkAsync<ToneTake>(id, time.GetUtcNow().UtcDateTime, "The take is gone from the record.", "Restore") is not null
-            ? RedirectToPage(new { pupilId = PupilId })
-            : NotFound();
-
-    public async Task<IActionResult> OnPostRestoreAsync(int id) =>
-        await MarkAsync<ToneTake>(id, null, "The take is back.", "Delete") is not null
-            ? RedirectToPage(new { pupilId = PupilId, take = id })
-            : NotFound();
-
-    private IQueryable<ToneTake> Takes() =>
-        Db
-            .Tones.AsNoTracking()
-            .Where(take => take.PupilId == Pupil!.Id)
-            .OrderByDescending(take => take.RecordedAt)
-            .ThenByDescending(take => take.Id);
-
-    private Task<ToneTake?> OneAsync(int id) => Db.Tones.FirstOrDefaultAsync(take => take.Id == id && take.PupilId == PupilId);
-
-    private async Task KeepAsync(ToneTake take)
-    {
-        take.Kept = true;
-        foreach (
-            var step in await Db
-                .Steps.Where(step =>
-                    step.PupilId == take.PupilId && step.DoneAt == null && step.Place == NextPlace.Tone && step.DrillId == take.DrillId
-                )
-                .ToListAsync()
-        )
-            step.DoneAt = time.GetUtcNow().UtcDateTime;
-        await Db.SaveChangesAsync();
     }
 
     /// <summary>Passes of a drill at a tempo in a row, up to the last take.</summary>
@@ -310,98 +233,101 @@ public sealed class IndexModel(BoccaDb db, TimeProvider time) : StagePage(db)
     {
         var outcomes = await Takes()
             .Where(take => take.DrillId == drill.Id && take.Tempo == tempo)
-            .Take(4)
+            .Take(TakesOfPasses)
             .Select(take => take.Outcome)
             .ToListAsync();
         return outcomes.TakeWhile(outcome => outcome == TakeOutcome.Passed).Count();
     }
 
-    private async Task<ToneView> ViewAsync(ToneTake? take, ToneDrill drill, string notes, string settings, double tempo)
+    private async Task<SessionTone?> SessionAsync()
     {
-        var player = await PlayerAsync();
+        var today = Clock.DayStart;
+        var takes = await Takes()
+            .Where(take => take.At >= today)
+            .Select(take => new
+            {
+                take.At,
+                take.ElapsedSeconds,
+                take.SoundedSeconds,
+                take.Asked,
+                take.LevelDb,
+            })
+            .ToListAsync();
+        return SessionTone.Of(
+            takes.Select(take => new SessionTake(
+                take.At,
+                take.ElapsedSeconds ?? 0,
+                take.SoundedSeconds ?? 0,
+                take.Asked ?? 0,
+                take.LevelDb
+            ))
+        );
+    }
+
+    private async Task<ToneView> ViewAsync(PlayerSituation player, Shown<TonePayload>? take, ToneDrill drill, AskedOfTone asked)
+    {
         RowPlan plan;
         try
         {
-            plan = PlanOf(drill, notes, settings, tempo, player);
+            plan = PlanOf(drill, asked, player);
         }
         catch (ArgumentException problem)
         {
             // What was typed stays in its field; the stage shows the first note instead.
             Trouble = problem.Message;
-            plan = drill.Plan(player, Approach, tempo);
+            plan = drill.Plan(player, Approach, asked.Tempo);
         }
 
-        var open = await Db
-            .Steps.AsNoTracking()
-            .Where(step => step.PupilId == Pupil!.Id && step.DoneAt == null)
-            .OrderByDescending(step => step.AcceptedAt)
-            .FirstOrDefaultAsync();
-        var measured = await Db.TuningTakeAsync(Pupil!.Id) is { } tuning ? new MeasuredPassport(player.Passport, tuning.RecordedAt) : null;
-        return new ToneView(Pupil, take, drill, plan, notes, settings, open, measured) { Ask = drill.AskFor(Approach) };
+        return new ToneView(
+            Pupil!,
+            take,
+            drill,
+            plan,
+            asked.Notes?.Trim() ?? "",
+            asked.Settings?.Trim() ?? "",
+            await OpenStepAsync(),
+            _openAt is { } at ? new MeasuredPassport(player.Passport, at) : null
+        )
+        {
+            Ask = drill.AskFor(Approach),
+            Clock = Clock,
+        };
     }
 
-    /// <summary>Everything known about the pupil's instrument and misses.</summary>
-    private async Task<PlayerSituation> PlayerAsync(double? a4 = null)
+    private DateTime? _openAt;
+
+    /// <summary>Everything known about the pupil's instrument and misses, and the way of first notes.</summary>
+    private async Task<(PlayerSituation Player, FirstNotePath Path)> PlayerAsync(double? a4 = null)
     {
         var tuning = PlayingConditions.Of(a4 ?? Room.A4Hz, Room.Celsius).Tuning;
-        var played = await Db.PlayedAsync(Pupil!, Approach, tuning);
+        var played = await Journal.PlayedAsync(Pupil!, Approach, tuning);
+        _openAt = played.OpenAt;
         var player = new PlayerSituation(played.Instrument, Pupil!.Reading)
         {
             Tuning = tuning,
             Passport = played.Passport,
             Weights = played.Weights,
-            Misses = await Db.RecentMissesAsync(Pupil.Id),
-        };
-        // Patterns are made of what has been learnt, and of the note being learnt.
-        player = player with
-        {
-            Learnt = FirstNotePath.Of(player, Approach, await Db.FirstTriesAsync(Pupil.Id)).Notes.TakeWhile(note => note.Known).Count() + 1,
-        };
-        return player with
-        {
+            Misses = await Journal.RecentMissesAsync(Pupil.Id),
             PatternsClean = await Takes().CountAsync(take => take.DrillId == "patterns" && take.Outcome == TakeOutcome.Passed),
         };
+        var path = FirstNotePath.Of(player, Approach, await Journal.FirstTriesAsync(Pupil.Id));
+        // Patterns are made of what has been learnt, and of the note being learnt.
+        return (player with { Learnt = path.Notes.TakeWhile(note => note.Known).Count() + 1 }, path);
     }
 
-    private RowPlan PlanOf(
-        ToneDrill drill,
-        string? notes,
-        string? settings,
-        double tempo,
-        PlayerSituation player,
-        string? ways = null,
-        double? targetPercent = null
-    )
+    private RowPlan PlanOf(ToneDrill drill, AskedOfTone asked, PlayerSituation player)
     {
-        var asked =
-            drill.TakesNotes && !string.IsNullOrWhiteSpace(notes)
+        var notes =
+            drill.TakesNotes && !string.IsNullOrWhiteSpace(asked.Notes)
                 ? MeantNote.Row(
                     player.Instrument,
                     player.Reading,
-                    notes,
-                    string.IsNullOrWhiteSpace(settings) ? null : settings,
+                    asked.Notes,
+                    string.IsNullOrWhiteSpace(asked.Settings) ? null : asked.Settings,
                     player.Weights
                 )
                 : null;
-        return drill.Plan(
-            player,
-            Approach,
-            tempo,
-            asked,
-            ways?.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries),
-            targetPercent / 100
-        );
-    }
-
-    private static async Task<IActionResult> RefusingAsync(Func<Task<IActionResult>> act)
-    {
-        try
-        {
-            return await act();
-        }
-        catch (Exception problem) when (problem is ArgumentException or InvalidDataException)
-        {
-            return Refuse(problem.Message);
-        }
+        var ways = asked.Ways?.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        return drill.Plan(player, Approach, asked.Tempo, notes, ways, asked.Target / 100);
     }
 }

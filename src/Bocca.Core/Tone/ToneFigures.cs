@@ -1,0 +1,56 @@
+using Bocca.Core.Judging;
+
+namespace Bocca.Core.Tone;
+
+/// <summary>What a take of notes says of the figures that are followed over weeks.</summary>
+public static class ToneFigures
+{
+    /// <summary>Whether a single note came at the first try (1) or not (0); the item is the note as read.</summary>
+    public static FigureKind FirstTry { get; } = new("first try", "%", "comes less often", "comes more often", IsShare: true);
+
+    /// <summary>How often a note came, 0 to 1; the item is the note as read, its setting and its partial.</summary>
+    public static FigureKind Note { get; } = new("note", "%", "comes less often", "comes more often", IsShare: true);
+
+    /// <summary>Notes missed by partial, in a take.</summary>
+    public static FigureKind MissedPartial { get; } = new("missed by partial", "notes", "fewer", "more");
+
+    /// <summary>Notes missed by valves or slide, in a take.</summary>
+    public static FigureKind MissedSetting { get; } = new("missed by setting", "notes", "fewer", "more");
+
+    /// <summary>Where an open note lies, hertz; the item is its place in the row.</summary>
+    public static FigureKind OpenNote { get; } = new("open note", "Hz", "lower", "higher");
+
+    /// <summary>The level of the pupil's own medium loudness, dB below full scale.</summary>
+    public static FigureKind Medium { get; } = new("medium loudness", "dB", "softer", "louder");
+
+    /// <summary>The figures of a take.</summary>
+    /// <param name="trace">What was meant and what came of it.</param>
+    /// <param name="chosen">Whether the notes were chosen for it, so that the first one is a first try.</param>
+    /// <param name="told">Whether it could be judged at all.</param>
+    /// <param name="aim">What the drill is for; null for a drill that is no more.</param>
+    public static IEnumerable<Figure> Of(RowTrace trace, bool chosen, bool told, ToneAim? aim)
+    {
+        static double Share(bool came) => came ? 1 : 0;
+        if (chosen && told && trace.Notes is [var first, ..])
+            yield return new Figure(FirstTry, Share(first.Outcome == NoteOutcome.Right), Item: first.Written);
+        foreach (var note in trace.Notes.GroupBy(note => $"{note.Written} {note.Setting} {note.Partial}"))
+            yield return new Figure(
+                Note,
+                note.Average(each => Share(each.Outcome == NoteOutcome.Right)),
+                Count: note.Count(),
+                Item: note.Key
+            );
+        var partials = trace.Notes.Count(note => note.Outcome is NoteOutcome.PartialLow or NoteOutcome.PartialHigh);
+        var settings = trace.Notes.Count(note => note.Outcome is NoteOutcome.OtherSetting or NoteOutcome.SlideOff);
+        if (partials > 0)
+            yield return new Figure(MissedPartial, partials);
+        if (settings > 0)
+            yield return new Figure(MissedSetting, settings);
+        if (aim == ToneAim.Tuning && told)
+            foreach (var note in trace.Notes.Where(note => note is { Outcome: NoteOutcome.Right, HeardHz: not null }))
+                yield return new Figure(OpenNote, note.HeardHz!.Value, Item: $"{note.Number}");
+        var medium = trace.Notes.Where(note => note.Label == "medium").Select(note => note.LevelDb).OfType<double>().ToList();
+        if (aim == ToneAim.Levels && medium.Count > 0)
+            yield return new Figure(Medium, medium.Average(), Count: medium.Count);
+    }
+}

@@ -1,0 +1,153 @@
+using Bocca.Core.Buzz;
+using Bocca.Core.Practice;
+using Bocca.Core.Sound;
+using Bocca.Web.Record;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Frame;
+
+/// <summary>A recording as sent by the page.</summary>
+/// <param name="Sound">The sound.</param>
+/// <param name="Source">Where it comes from.</param>
+/// <param name="FirstCue">When the first try was due, seconds into it; null for a sound with marks of its own.</param>
+/// <param name="Tense">Whether the teacher has ticked tension.</param>
+/// <param name="Missing">Seconds of it that did not arrive.</param>
+public record SentSound(IFormFile? Sound, EntrySource Source, double? FirstCue, bool Tense, double Missing)
+{
+    public double MissingSeconds => Math.Max(0, Missing);
+}
+
+/// <summary>A drill as the page counts it.</summary>
+public sealed record CountedDrill(
+    double BeatSeconds,
+    double TotalBeats,
+    double SoundSeconds,
+    double ModelHertz,
+    IReadOnlyList<CountedBeat> Beats
+)
+{
+    public static CountedDrill Of(CuePlan plan, string restWords = "", double modelHertz = 0) =>
+        new(plan.BeatSeconds, plan.TotalBeats, plan.SoundSeconds, modelHertz, BeatSheet.Of(plan, restWords));
+}
+
+/// <summary>
+/// A stop's page on which takes are planned, practised, heard, kept, accepted, deleted and brought back. A stop supplies what
+/// is its own: what a take is, what its verdict says next, and where that leads.
+/// </summary>
+/// <typeparam name="T">What a take of it has beside its columns.</typeparam>
+public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
+    where T : class
+{
+    private const int PastTakes = 12;
+
+    [BindProperty(SupportsGet = true, Name = "take")]
+    public long? TakeId { get; set; }
+
+    /// <summary>Kept takes, the newest first.</summary>
+    public IReadOnlyList<Entry> Past { get; protected set; } = [];
+
+    /// <summary>What its takes are in the record.</summary>
+    protected abstract EntryKind<T> Kind { get; }
+
+    /// <summary>What the page says of a take that was kept.</summary>
+    protected virtual string KeptWords => $"The {Kind.Noun} stands in the record.";
+
+    /// <summary>The verdict on a take.</summary>
+    protected abstract TakeVerdict VerdictOf(T payload);
+
+    /// <summary>Where an accepted step leads.</summary>
+    protected abstract IActionResult Onward(Shown<T> take, NextStep next);
+
+    /// <summary>Keeps a take.</summary>
+    public async Task<IActionResult> OnPostKeepAsync(long id)
+    {
+        if (await TrackedAsync(id) is not { } entry)
+            return NotFound();
+        await Journal.KeepAsync(entry);
+        Tell(KeptWords);
+        return RedirectToPage(new { pupilId = PupilId, take = id });
+    }
+
+    /// <summary>Accepts what a take leads to. That keeps the take too: it is the reason for the step.</summary>
+    public async Task<IActionResult> OnPostAcceptAsync(long id)
+    {
+        if (await TrackedAsync(id) is not { } entry)
+            return NotFound();
+        await Journal.KeepAsync(entry);
+        var take = new Shown<T>(entry, Kind.Read(entry));
+        var next = VerdictOf(take.Payload).Next;
+        await Journal.AcceptAsync(entry, next, Approach.ToString());
+        return Onward(take, next);
+    }
+
+    protected override IActionResult ReadOn(Entry entry) =>
+        entry.DeletedAt is null && entry.Kind == Kind.Id
+            ? RedirectToPage(new { pupilId = PupilId, take = entry.Id })
+            : RedirectToPage(new { pupilId = PupilId });
+
+    /// <summary>Takes of the pupil, the newest first.</summary>
+    protected IQueryable<Entry> Takes() => Journal.Of(Pupil!.Id, Kind);
+
+    /// <summary>The take asked for, or the last one kept; null for none.</summary>
+    protected Task<Shown<T>?> TakeAsync(IQueryable<Entry> takes) =>
+        Journal.ShowAsync(Kind, TakeId is { } id ? takes.Where(take => take.Id == id) : takes.Where(take => take.Kept));
+
+    /// <summary>The kept takes for the list below the fold.</summary>
+    protected async Task LoadPastAsync() => Past = await Takes().Where(take => take.Kept).Take(PastTakes).ToListAsync();
+
+    /// <summary>The step that is open for the pupil at this stop; null for none.</summary>
+    protected Task<Entry?> OpenStepAsync()
+    {
+        var place = Stops.OfKind(Kind.Id).Place;
+        return Journal.Of(Pupil!.Id, Steps.Kind).Where(step => step.DoneAt == null && step.Subject == place).FirstOrDefaultAsync();
+    }
+
+    /// <summary>Hears a recording out and writes what was heard, not yet kept; nothing stays of its sound.</summary>
+    protected async Task<IActionResult> HearAsync(
+        SentSound sent,
+        Func<MonoSound, Task<(Entry Entry, T Payload)>> hear,
+        Func<Shown<T>, Task<IActionResult>> show
+    )
+    {
+        if (Pupil is null)
+            return NotFound();
+        if (sent.Sound is null || !ModelState.IsValid)
+            return Refuse("The recording did not arrive whole. Record it once more.");
+        return await RefusingAsync(async () =>
+        {
+            using var stream = sent.Sound.OpenReadStream();
+            var (entry, payload) = await hear(WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName)));
+            return await show(await Journal.WriteAsync(Kind, entry, payload, Approach.ToString()));
+        });
+    }
+
+    /// <summary>The practice player's take as a WAV. It rests before its first note; the page counts in itself.</summary>
+    protected FileStreamResult Played(MonoSound sound, string character, double restSeconds = 0)
+    {
+        var wav = new MemoryStream();
+        WavFile.Write(
+            wav,
+            restSeconds > 0 ? new MonoSound(sound.Samples[(int)(restSeconds * sound.SampleRate)..], sound.SampleRate) : sound
+        );
+        wav.Position = 0;
+        return File(wav, "audio/wav", $"practice-{character}.wav");
+    }
+
+    /// <summary>Who is judged, with all that the record knows.</summary>
+    protected async Task<JudgedPupil> JudgedAsync(SoundStage on, bool tense)
+    {
+        var (scale, own) = await Journal.OwnSoundAsync(Pupil!.Id, on);
+        return new JudgedPupil(Approach, own, tense || await Journal.TenseTodayAsync(Pupil.Id))
+        {
+            Scale = scale,
+            Known = await Journal.KnownAsync(Pupil.Id),
+            Day = Clock.Today,
+        };
+    }
+
+    private Task<Entry?> TrackedAsync(long id) =>
+        Db
+            .Entries.Include(entry => entry.Payload)
+            .FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId && entry.Kind == Kind.Id);
+}

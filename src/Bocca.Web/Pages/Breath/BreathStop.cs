@@ -1,0 +1,110 @@
+using Bocca.Core.Breath;
+using Bocca.Core.Buzz;
+using Bocca.Core.Judging;
+using Bocca.Web.Frame;
+using Bocca.Web.Record;
+
+namespace Bocca.Web.Pages.Breath;
+
+/// <summary>What a breath drill has beside its columns.</summary>
+/// <param name="AskedCounts">Counts of the longest out-breath asked.</param>
+/// <param name="AskedSeconds">The same in seconds.</param>
+/// <param name="HeardSeconds">Seconds of the shortest unbroken out-breath, where a microphone heard it.</param>
+/// <param name="VariationPercent">How much its level varied, where it was heard.</param>
+/// <param name="Stopped">Whether it was stopped.</param>
+public sealed record BreathPayload(double AskedCounts, double AskedSeconds, double? HeardSeconds, double? VariationPercent, bool Stopped);
+
+/// <summary>A full breath into a balloon, as measured.</summary>
+public sealed record BalloonPayload(double CircumferenceCm);
+
+/// <summary>The Breath stop, and what it writes into the record.</summary>
+public static class BreathStop
+{
+    /// <summary>
+    /// A breath drill, whole or stopped; its level is the rung. Seconds sounded are those of the out-breath, heard or asked;
+    /// seconds elapsed are those that count towards the day. What nobody heard has no source: somebody tapped it.
+    /// </summary>
+    public static EntryKind<BreathPayload> Drills { get; } =
+        new("breath", "drill")
+        {
+            Title = drill => DrillName(drill.DrillId!) ?? drill.DrillId!,
+            Gone = "The entry is gone; what was breathed still counts for today.",
+            Back = "The entry is back.",
+            Figures = (drill, _) => BreathFigures.Of(Pass(drill)),
+        };
+
+    /// <summary>A balloon reading; its level is what it comes to, litres.</summary>
+    public static EntryKind<BalloonPayload> Balloons { get; } =
+        new("balloon", "reading")
+        {
+            Title = _ => "Full breath, balloon",
+            Gone = "The reading is gone.",
+            Figures = (reading, _) => [new Figure(BreathFigures.Litres, reading.Level!.Value)],
+        };
+
+    public static Stop Stop { get; } =
+        new()
+        {
+            Key = '2',
+            Path = "breath",
+            Name = "Breath",
+            Promise = "Paced breaths, an even stream measured, and limits that keep breathing drills safe.",
+            Kinds = [Drills, Balloons],
+            Followed = [BreathFigures.EvenStream],
+            DrillName = DrillName,
+            OffersDrill = (drill, pupil, approach, day) =>
+                BreathDrill.OfferedTo(pupil.Breathing(day), approach).Any(offered => offered.Id == drill),
+        };
+
+    /// <summary>A drill done, as judged.</summary>
+    public static (Entry Entry, BreathPayload Payload) Drill(
+        Pupil pupil,
+        BreathPlan plan,
+        int rung,
+        BreathVerdict verdict,
+        EntrySource? source,
+        Guid key,
+        DateTime at
+    )
+    {
+        var longest = plan.OutBreaths.MaxBy(phase => phase.Seconds);
+        var entry = new Entry
+        {
+            PupilId = pupil.Id,
+            Kind = Drills.Id,
+            DrillId = plan.Drill.Id,
+            InstrumentId = pupil.InstrumentId,
+            Source = source,
+            Tempo = plan.Tempo,
+            Level = rung,
+            At = at,
+            Key = key,
+            Outcome = verdict.Even ? TakeOutcome.Passed : TakeOutcome.Repeat,
+            Summary = verdict.Summary,
+            SoundedSeconds = verdict.HeardSeconds ?? longest.Seconds,
+            ElapsedSeconds = plan.DrilledSeconds,
+        };
+        var payload = new BreathPayload(
+            plan.OutBreaths.Max(phase => phase.Counts),
+            longest.Seconds,
+            verdict.HeardSeconds,
+            verdict.VariationPercent,
+            false
+        );
+        return (entry, payload);
+    }
+
+    /// <summary>The drill as breath planning reckons with it.</summary>
+    public static BreathPass Pass(Entry drill) =>
+        new(
+            drill.DrillId!,
+            (int)(drill.Level ?? 0),
+            drill.Tempo ?? 0,
+            drill.SoundedSeconds ?? 0,
+            drill.Outcome == TakeOutcome.Passed,
+            drill.Source is not null,
+            drill.At
+        );
+
+    private static string? DrillName(string id) => BreathDrill.All.FirstOrDefault(drill => drill.Id == id)?.Name;
+}

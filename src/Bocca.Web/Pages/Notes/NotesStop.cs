@@ -1,0 +1,169 @@
+using Bocca.Core.Buzz;
+using Bocca.Core.Fingering;
+using Bocca.Core.Judging;
+using Bocca.Core.Music;
+using Bocca.Web.Frame;
+using Bocca.Web.Record;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Pages.Notes;
+
+/// <summary>The fingering taught for a written note.</summary>
+public sealed record NotePayload(string Setting, int Partial, double Cents);
+
+/// <summary>The answers of a silent drill.</summary>
+public sealed record HandPayload(IReadOnlyList<HandMark> Marks, double MedianSeconds);
+
+/// <summary>What somebody measured on a pupil's very instrument: its slide and its valves.</summary>
+/// <param name="SlideTubeMetres">Length of the tube with the trombone's slide closed; null where it was not calibrated.</param>
+/// <param name="SlideTravelCm">How far it goes.</param>
+/// <param name="ThirdForTwoThree">Whether the third valve is drawn for 2-3.</param>
+/// <param name="ValveCents">Cents by which each valve alone lies above its place.</param>
+public sealed record MeasuredPayload(
+    double? SlideTubeMetres,
+    double? SlideTravelCm,
+    bool ThirdForTwoThree,
+    IReadOnlyDictionary<int, double> ValveCents
+);
+
+/// <summary>The Notes stop, and what it writes into the record.</summary>
+public static class NotesStop
+{
+    /// <summary>A saved note; its subject is the note, its drill how that is read.</summary>
+    public static EntryKind<NotePayload> Notes { get; } =
+        new("note", "note")
+        {
+            StepDrill = _ => null,
+            Title = note => $"Note {Say.Spelled(note.Subject)}",
+            Opens = note => $"/notes/{note.PupilId}?note={Uri.EscapeDataString(note.Subject)}",
+        };
+
+    /// <summary>A silent drill of the hand; its level is the median time of a right answer, seconds.</summary>
+    public static EntryKind<HandPayload> Hands { get; } =
+        new("hand", "drill")
+        {
+            Title = drill => $"The hand: {HandName(drill.DrillId!) ?? drill.DrillId}",
+            Opens = drill => $"/notes/{drill.PupilId}/hand?drill={drill.DrillId}",
+            Figures = (_, drill) => HandFigures.Of(drill.Marks, drill.MedianSeconds),
+        };
+
+    public static EntryKind<MeasuredPayload> Measured { get; } =
+        new("measured", "measurement")
+        {
+            Title = _ => "The instrument measured",
+            Opens = measured => $"/notes/{measured.PupilId}/instrument",
+            Gone = "The measurement is gone.",
+            Figures = (_, measured) => InstrumentFigures(measured),
+        };
+
+    public static FigureKind ValveCents { get; } = new("valve", "cents", "flatter", "sharper");
+
+    public static FigureKind ThirdDrawn { get; } = new("third drawn for 2-3", "", "in", "out");
+
+    public static FigureKind SlideTube { get; } = new("slide tube", "m", "shorter", "longer");
+
+    public static FigureKind SlideTravel { get; } = new("slide travel", "cm", "shorter", "longer");
+
+    public static Stop Stop { get; } =
+        new()
+        {
+            Key = '6',
+            Path = "notes",
+            Name = "Notes",
+            Promise = "The valve combination or slide position of every written note, and why.",
+            Kinds = [Notes, Hands, Measured],
+            Followed = [HandFigures.Settings],
+            Styles = ["notes"],
+            Dues =
+            [
+                new StopDue(
+                    DueAsync,
+                    count => $"{count} {(count == 1 ? "note" : "notes")} to recall",
+                    pupil => $"/notes/{pupil}/hand?drill=by-note",
+                    "recall"
+                ),
+            ],
+            DrillName = HandName,
+        };
+
+    /// <summary>A note saved with a way to play it.</summary>
+    public static (Entry Entry, NotePayload Payload) Note(Pupil pupil, Pitch written, Fingering way, DateTime at)
+    {
+        var entry = new Entry
+        {
+            PupilId = pupil.Id,
+            Kind = Notes.Id,
+            DrillId = pupil.ReadingId,
+            Subject = written.ToString(),
+            InstrumentId = pupil.InstrumentId,
+            At = at,
+            Summary = $"{Say.Setting(pupil.Instrument, way.Setting)}, partial {way.Partial}",
+        };
+        return (entry, new NotePayload(way.Setting.ToString(), way.Partial, way.Cents));
+    }
+
+    /// <summary>A silent drill as judged.</summary>
+    public static Entry Hand(Pupil pupil, HandDrill drill, HandOutcome outcome, DateTime at) =>
+        new()
+        {
+            PupilId = pupil.Id,
+            Kind = Hands.Id,
+            DrillId = drill.Id,
+            InstrumentId = pupil.InstrumentId,
+            Level = outcome.MedianSeconds,
+            Came = outcome.Right,
+            Asked = outcome.Asked,
+            At = at,
+            Outcome = outcome.Passed ? TakeOutcome.Passed : TakeOutcome.Repeat,
+            Summary = outcome.Summary,
+            ElapsedSeconds = outcome.TotalSeconds,
+        };
+
+    /// <summary>A measurement, told in its summary.</summary>
+    public static Entry Measurement(Pupil pupil, MeasuredPayload measured, string remark, DateTime at)
+    {
+        var parts = measured
+            .ValveCents.OrderBy(valve => valve.Key)
+            .Select(valve => $"valve {valve.Key} {valve.Value:+0;−0;0} cents")
+            .ToList();
+        if (measured.ThirdForTwoThree)
+            parts.Add("third slide drawn for 2-3");
+        if (measured.SlideTubeMetres is { } metres)
+            parts.Add($"slide of {metres:0.00} m, {measured.SlideTravelCm:0} cm of travel");
+        if (remark != "")
+            parts.Add(remark);
+        return new Entry
+        {
+            PupilId = pupil.Id,
+            Kind = Measured.Id,
+            InstrumentId = pupil.InstrumentId,
+            At = at,
+            Summary = parts.Count == 0 ? "As usual." : string.Join("; ", parts),
+        };
+    }
+
+    private static string? HandName(string id) => HandDrill.All.FirstOrDefault(drill => drill.Id == id)?.Name;
+
+    private static IEnumerable<Figure> InstrumentFigures(MeasuredPayload measured)
+    {
+        foreach (var (valve, cents) in measured.ValveCents)
+            yield return new Figure(ValveCents, cents, Item: $"{valve}");
+        if (measured.ThirdForTwoThree)
+            yield return new Figure(ThirdDrawn, 1);
+        if (measured is { SlideTubeMetres: { } metres, SlideTravelCm: { } travel })
+        {
+            yield return new Figure(SlideTube, metres);
+            yield return new Figure(SlideTravel, travel);
+        }
+    }
+
+    /// <summary>How many notes of the present instrument each pupil is about to forget.</summary>
+    private static Task<Dictionary<int, int>> DueAsync(BoccaDb db, DateTime now) =>
+        db
+            .Recalls.Where(card =>
+                card.DueAt <= now && db.Pupils.Any(pupil => pupil.Id == card.PupilId && pupil.InstrumentId == card.InstrumentId)
+            )
+            .GroupBy(card => card.PupilId)
+            .Select(cards => new { cards.Key, Count = cards.Count() })
+            .ToDictionaryAsync(cards => cards.Key, cards => cards.Count);
+}

@@ -1,0 +1,97 @@
+using Bocca.Core.Buzz;
+using Bocca.Core.Practice;
+using Bocca.Core.Slurs;
+using Bocca.Core.Tone;
+using Bocca.Web.Frame;
+using Bocca.Web.Record;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Pages.Slurs;
+
+/// <summary>
+/// What a take of a slur has beside its columns: how often it was played, and how each change came. The sound itself is not kept.
+/// </summary>
+public sealed record SlurPayload(int Times, RowTrace Trace, IReadOnlyList<SlurMap.Change> Changes, TakeVerdict Verdict);
+
+/// <summary>The Slurs stop, and what it writes into the record.</summary>
+public static class SlursStop
+{
+    /// <summary>A take of a slur; its drill is the slur, its subject the written notes, its level how hard it was.</summary>
+    public static EntryKind<SlurPayload> Takes { get; } =
+        new("slur", "slur")
+        {
+            IsTake = true,
+            DueAfterDays = SlurDay.DueDays,
+            Title = take => $"Slur {Say.Spelled(take.Subject.Replace("~", " "))}",
+            Opens = take => $"/slurs/{take.PupilId}?take={take.Id}",
+            Columns = (entry, take) => take.Trace.FillIn(entry),
+            Figures = (_, take) => SlurFigures.Of(take.Changes),
+        };
+
+    public static Stop Stop { get; } =
+        new()
+        {
+            Key = '7',
+            Path = "slurs",
+            Name = "Slurs",
+            Promise = "The next lip slur for this pupil, written and heard.",
+            Kinds = [Takes],
+            Followed = [SlurFigures.Clean],
+            Styles = ["notes"],
+            Dues =
+            [
+                new StopDue(
+                    DueAsync,
+                    count => $"{count} {(count == 1 ? "slur" : "slurs")} due again",
+                    pupil => $"/slurs/{pupil}",
+                    "slurs-due"
+                ),
+            ],
+        };
+
+    /// <summary>A take as heard, not yet kept.</summary>
+    public static (Entry Entry, SlurPayload Payload) Take(
+        Pupil pupil,
+        AskedSlur asked,
+        SlurPlayer player,
+        EntrySource source,
+        double? firstCueSeconds,
+        HeardSlur heard,
+        TakeVerdict verdict,
+        DateTime at
+    )
+    {
+        var bands = SlurBands.For(asked.Pupil);
+        var trace = RowTrace.Of(heard.Row, new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = firstCueSeconds });
+        var entry = new Entry
+        {
+            PupilId = pupil.Id,
+            Kind = Takes.Id,
+            DrillId = asked.Slur.Id,
+            Subject = asked.Slur.Text,
+            InstrumentId = pupil.InstrumentId,
+            Stage = SoundStage.Instrument,
+            Source = source,
+            Tempo = asked.Tempo,
+            Level = SlurDifficulty.Of(asked.Slur, player, asked.Tempo).Points,
+            Came = heard.Changes.Count(change => change.Fault(bands) is null),
+            Asked = heard.Changes.Count,
+            At = at,
+            Outcome = verdict.Outcome,
+            Summary = verdict.Summary,
+        };
+        return (entry, new SlurPayload(asked.Times, trace, SlurMap.Changes(heard, bands, at), verdict));
+    }
+
+    /// <summary>How many slurs each pupil could do when they were last played on the present instrument, and has not for days.</summary>
+    private static Task<Dictionary<int, int>> DueAsync(BoccaDb db, DateTime now) =>
+        db
+            .Entries.Where(take =>
+                take.Kind == Takes.Id
+                && take.DueAt <= now
+                && db.Pupils.Any(pupil => pupil.Id == take.PupilId && pupil.InstrumentId == take.InstrumentId)
+            )
+            .GroupBy(take => take.PupilId)
+            .Select(takes => new { takes.Key, Count = takes.Count() })
+            .ToDictionaryAsync(takes => takes.Key, takes => takes.Count);
+}

@@ -1,0 +1,75 @@
+using Bocca.Core.Buzz;
+using Bocca.Core.Practice;
+using Bocca.Core.Tone;
+using Bocca.Web.Frame;
+using Bocca.Web.Record;
+
+namespace Bocca.Web.Pages.Tone;
+
+/// <summary>
+/// What a take of notes has beside its columns: a setting chosen for each note, and what came. The sound itself is not kept.
+/// </summary>
+public sealed record TonePayload(string Settings, RowTrace Trace, TakeVerdict Verdict);
+
+/// <summary>The Tone stop, and what it writes into the record.</summary>
+public static class ToneStop
+{
+    /// <summary>A take of notes; its subject are the notes chosen for it, empty where the drill has its own.</summary>
+    public static EntryKind<TonePayload> Takes { get; } =
+        new("tone", "take")
+        {
+            IsTake = true,
+            Title = take => DrillName(take.DrillId!) + (take.Subject.Length is > 0 and < 40 ? $", {Say.Spelled(take.Subject)}" : ""),
+            Opens = take => $"/tone/{take.PupilId}?take={take.Id}",
+            Columns = (entry, take) => take.Trace.FillIn(entry),
+            Figures = (entry, take) =>
+                ToneFigures.Of(take.Trace, entry.Subject != "", entry.Outcome != TakeOutcome.CannotTell, Known(entry.DrillId!)?.Aim),
+        };
+
+    public static Stop Stop { get; } =
+        new()
+        {
+            Key = '5',
+            Path = "tone",
+            Name = "Tone",
+            Promise = "What was just played, held against what was meant.",
+            Kinds = [Takes],
+            Followed = [ToneFigures.FirstTry],
+            DrillName = id => Known(id)?.Name,
+        };
+
+    /// <summary>A take as heard, not yet kept.</summary>
+    public static (Entry Entry, TonePayload Payload) Take(
+        Pupil pupil,
+        AskedRow asked,
+        (string Notes, string Settings) chosen,
+        EntrySource source,
+        HeardRow heard,
+        TakeVerdict verdict,
+        DateTime at
+    )
+    {
+        var trace = RowTrace.Of(heard, asked);
+        var entry = new Entry
+        {
+            PupilId = pupil.Id,
+            Kind = Takes.Id,
+            DrillId = asked.Drill!.Id,
+            Subject = chosen.Notes,
+            InstrumentId = pupil.InstrumentId,
+            Stage = SoundStage.Instrument,
+            Source = source,
+            Tempo = asked.Plan.Tempo,
+            Came = heard.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right),
+            Asked = heard.Notes.Count,
+            At = at,
+            Outcome = verdict.Outcome,
+            Summary = verdict.Summary,
+        };
+        return (entry, new TonePayload(chosen.Settings, trace, verdict));
+    }
+
+    private static ToneDrill? Known(string id) => ToneDrill.All.FirstOrDefault(drill => drill.Id == id);
+
+    private static string DrillName(string id) => Known(id)?.Name ?? id;
+}

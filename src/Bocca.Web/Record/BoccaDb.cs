@@ -1,0 +1,162 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
+
+namespace Bocca.Web.Record;
+
+/// <summary>The record, in one SQLite file. What is deleted is hidden, so that it can be brought back.</summary>
+public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(options)
+{
+    public DbSet<Pupil> Pupils => Set<Pupil>();
+
+    public DbSet<Entry> Entries => Set<Entry>();
+
+    public DbSet<EntryPayload> Payloads => Set<EntryPayload>();
+
+    public DbSet<EntryFigure> Figures => Set<EntryFigure>();
+
+    public DbSet<ApproachText> Approaches => Set<ApproachText>();
+
+    public DbSet<RecallCard> Recalls => Set<RecallCard>();
+
+    public DbSet<NotePin> Pins => Set<NotePin>();
+
+    public DbSet<RoomSettings> Rooms => Set<RoomSettings>();
+
+    private static string[] Instants { get; } = ["At", "DeletedAt", "DoneAt", "DueAt"];
+
+    /// <summary>What holds for the room; the shipped settings until somebody changes them.</summary>
+    public async Task<RoomSettings> RoomAsync() => await Rooms.AsNoTracking().SingleOrDefaultAsync() ?? new RoomSettings();
+
+    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<Pupil>(pupil =>
+        {
+            pupil.HasQueryFilter(each => each.DeletedAt == null);
+            pupil.Property(each => each.Preset).HasConversion<string>().HasMaxLength(30);
+            pupil.Property(each => each.Stage).HasConversion<string>().HasMaxLength(30);
+            pupil.Ignore(each => each.Instrument).Ignore(each => each.Reading);
+            pupil.HasMany<Entry>().WithOne().HasForeignKey(entry => entry.PupilId);
+            pupil.HasMany<RecallCard>().WithOne().HasForeignKey(card => card.PupilId);
+            pupil.HasMany<NotePin>().WithOne().HasForeignKey(pin => pin.PupilId);
+        });
+        modelBuilder.Entity<RoomSettings>(room =>
+        {
+            room.Property(each => each.Preset).HasConversion<string>().HasMaxLength(30);
+            room.Property(each => each.Id).ValueGeneratedNever();
+            room.Ignore(each => each.Approach).Ignore(each => each.Conditions);
+        });
+        modelBuilder.Entity<RecallCard>(card =>
+        {
+            card.Ignore(each => each.Recall);
+            card.HasIndex(each => new
+                {
+                    each.PupilId,
+                    each.InstrumentId,
+                    each.Item,
+                })
+                .IsUnique();
+            card.HasIndex(each => new { each.PupilId, each.DueAt });
+        });
+        modelBuilder
+            .Entity<NotePin>()
+            .HasIndex(pin => new
+            {
+                pin.PupilId,
+                pin.InstrumentId,
+                pin.Midi,
+            })
+            .IsUnique();
+        CreateJournal(modelBuilder);
+    }
+
+    private static void CreateJournal(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<Entry>(entry =>
+        {
+            entry.HasQueryFilter(each => each.DeletedAt == null);
+            entry.Property(each => each.Stage).HasConversion<string>().HasMaxLength(20);
+            entry.Property(each => each.Source).HasConversion<string>().HasMaxLength(20);
+            entry.Property(each => each.Outcome).HasConversion<string>().HasMaxLength(20);
+            foreach (var instant in Instants)
+                entry.Property(instant).HasConversion<InstantConverter>();
+            entry.HasOne(each => each.Payload).WithOne().HasForeignKey<EntryPayload>(payload => payload.EntryId);
+            entry.HasMany(each => each.Figures).WithOne().HasForeignKey(figure => figure.EntryId);
+            entry.HasOne(each => each.Approach).WithMany().HasForeignKey(each => each.ApproachId);
+            // The newest of a pupil, of everybody, of a kind in a span of days; what is open, and what is due.
+            entry.HasIndex(each => new
+            {
+                each.PupilId,
+                each.At,
+                each.Id,
+            });
+            entry.HasIndex(each => new { each.At, each.Id });
+            entry.HasIndex(each => new
+            {
+                each.PupilId,
+                each.Kind,
+                each.At,
+                each.Id,
+            });
+            entry
+                .HasIndex(each => new { each.Kind, each.PupilId })
+                .HasFilter("\"Kind\" = 'step' AND \"DoneAt\" IS NULL")
+                .HasDatabaseName("IX_Entries_OpenSteps");
+            entry
+                .HasIndex(each => new
+                {
+                    each.Kind,
+                    each.DueAt,
+                    each.PupilId,
+                })
+                .HasFilter("\"DueAt\" IS NOT NULL");
+            entry.HasIndex(each => each.Kept).HasFilter("\"Kept\" = 0");
+            entry.HasIndex(each => each.Key).IsUnique();
+        });
+        modelBuilder.Entity<EntryPayload>(payload =>
+        {
+            payload.HasKey(each => each.EntryId);
+            payload.Property(each => each.EntryId).ValueGeneratedNever();
+        });
+        modelBuilder.Entity<EntryFigure>(figure =>
+        {
+            figure.HasKey(each => new
+            {
+                each.EntryId,
+                each.Name,
+                each.Item,
+            });
+            figure.Property(each => each.Stage).HasConversion<string>().HasMaxLength(20);
+            figure.Property(each => each.At).HasConversion<InstantConverter>();
+            figure.HasIndex(each => new
+            {
+                each.PupilId,
+                each.Name,
+                each.InstrumentId,
+                each.At,
+                each.Value,
+            });
+            figure.HasIndex(each => new
+            {
+                each.PupilId,
+                each.Name,
+                each.At,
+                each.Value,
+            });
+        });
+        modelBuilder.Entity<ApproachText>().HasIndex(approach => approach.Text).IsUnique();
+    }
+
+    // SQLite keeps no time zone; every moment in the record is UTC.
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
+        configurationBuilder.Properties<DateTime>().HaveConversion<UtcConverter>();
+
+    private sealed class UtcConverter()
+        : ValueConverter<DateTime, DateTime>(moment => moment.ToUniversalTime(), stored => DateTime.SpecifyKind(stored, DateTimeKind.Utc));
+
+    /// <summary>Instants of the journal: whole milliseconds since 1970, so that they sort and subtract as numbers.</summary>
+    private sealed class InstantConverter()
+        : ValueConverter<DateTime, long>(
+            moment => new DateTimeOffset(moment.ToUniversalTime()).ToUnixTimeMilliseconds(),
+            stored => DateTimeOffset.FromUnixTimeMilliseconds(stored).UtcDateTime
+        );
+}

@@ -1,0 +1,154 @@
+using System.ComponentModel.DataAnnotations;
+using Bocca.Core.Buzz;
+using Bocca.Core.Practice;
+
+namespace Bocca.Web.Record;
+
+/// <summary>Where what was heard or seen came from.</summary>
+public enum EntrySource
+{
+    Microphone,
+    File,
+    PracticePlayer,
+    Camera,
+    Photo,
+    Drawing,
+}
+
+/// <summary>
+/// One thing of a pupil's record: a take, a placement, a tick, an accepted step. What all kinds have stands in columns, so that
+/// lists, counts and trends read nothing else; what a kind alone has is its <see cref="EntryPayload"/>.
+/// </summary>
+public sealed class Entry
+{
+    public const int LongestSummary = 800;
+
+    public long Id { get; set; }
+
+    public int PupilId { get; set; }
+
+    /// <summary>What it is, as a stop has registered it.</summary>
+    [MaxLength(20)]
+    public required string Kind { get; set; }
+
+    /// <summary>What was done: the drill, the slur, the check.</summary>
+    [MaxLength(200)]
+    public string? DrillId { get; set; }
+
+    /// <summary>What it was about, in its own words: the notes played, the signal seen, the place of a step.</summary>
+    [MaxLength(2000)]
+    public string Subject { get; set; } = "";
+
+    /// <summary>The instrument then; null where it is not known or not the matter.</summary>
+    [MaxLength(40)]
+    public string? InstrumentId { get; set; }
+
+    /// <summary>What it was played on.</summary>
+    public SoundStage? Stage { get; set; }
+
+    public EntrySource? Source { get; set; }
+
+    /// <summary>Beats a minute.</summary>
+    public double? Tempo { get; set; }
+
+    /// <summary>How hard it was: the rung of a ladder, from 0; the points of a slur.</summary>
+    public double? Level { get; set; }
+
+    /// <summary>How many came, of how many: tries, notes, changes, answers.</summary>
+    public int? Came { get; set; }
+
+    public int? Asked { get; set; }
+
+    public DateTime At { get; set; }
+
+    /// <summary>False until somebody saves it; what is not saved goes an hour after its day has ended.</summary>
+    public bool Kept { get; set; }
+
+    public DateTime? DeletedAt { get; set; }
+
+    /// <summary>When a step was done; null while it is open.</summary>
+    public DateTime? DoneAt { get; set; }
+
+    /// <summary>When it wants to be done again; null where it does not, or something newer stands in its place.</summary>
+    public DateTime? DueAt { get; set; }
+
+    /// <summary>Made by the page, so that the same thing sent twice is one entry.</summary>
+    public Guid? Key { get; set; }
+
+    public int? ApproachId { get; set; }
+
+    /// <summary>The approach it was made under.</summary>
+    public ApproachText? Approach { get; set; }
+
+    public TakeOutcome? Outcome { get; set; }
+
+    /// <summary>What came of it, in a sentence.</summary>
+    [MaxLength(LongestSummary)]
+    public string Summary { get; set; } = "";
+
+    /// <summary>Mean level of what sounded, decibels below full scale.</summary>
+    public double? LevelDb { get; set; }
+
+    /// <summary>Seconds of it that sounded.</summary>
+    public double? SoundedSeconds { get; set; }
+
+    /// <summary>Seconds that it lasted, rests included.</summary>
+    public double? ElapsedSeconds { get; set; }
+
+    public EntryPayload? Payload { get; set; }
+
+    public List<EntryFigure> Figures { get; } = [];
+
+    /// <summary>A sentence that fits its column.</summary>
+    public static string Short(string sentence, int most = LongestSummary) => sentence.Length <= most ? sentence : sentence[..most];
+}
+
+/// <summary>What a kind of entry alone has, as text of its own form; read when the entry is shown, and never for a list.</summary>
+public sealed class EntryPayload
+{
+    public long EntryId { get; set; }
+
+    /// <summary>Which form the body has: an older one is brought up when it is read.</summary>
+    public int Version { get; set; }
+
+    public required string Body { get; set; }
+}
+
+/// <summary>A named figure of an entry, for trends. It stands only while the entry is kept and can be made anew from it.</summary>
+public sealed class EntryFigure
+{
+    public long EntryId { get; set; }
+
+    public int PupilId { get; set; }
+
+    [MaxLength(40)]
+    public required string Name { get; set; }
+
+    /// <summary>Of which note, change or the like; empty for the whole entry.</summary>
+    [MaxLength(60)]
+    public required string Item { get; set; }
+
+    [MaxLength(40)]
+    public string? InstrumentId { get; set; }
+
+    public SoundStage? Stage { get; set; }
+
+    public DateTime At { get; set; }
+
+    public double Value { get; set; }
+
+    /// <summary>Standard deviation of the repeats.</summary>
+    public double Spread { get; set; }
+
+    /// <summary>How many repeats.</summary>
+    public int Count { get; set; }
+}
+
+/// <summary>An approach as text, once for all entries made under it.</summary>
+public sealed class ApproachText
+{
+    public int Id { get; set; }
+
+    [MaxLength(1500)]
+    public required string Text { get; set; }
+}

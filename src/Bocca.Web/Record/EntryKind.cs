@@ -1,0 +1,94 @@
+using System.Text.Json.Nodes;
+using Bocca.Core.Judging;
+
+namespace Bocca.Web.Record;
+
+/// <summary>
+/// A kind of entry as its stop registers it: what it is called, where it is opened, how lists tell it, what it says for trends.
+/// </summary>
+/// <param name="id">Its name in the record.</param>
+/// <param name="noun">Its name for people, with its article where it is told: <c>take</c>.</param>
+public abstract class EntryKind(string id, string noun)
+{
+    public string Id => id;
+
+    public string Noun => noun;
+
+    /// <summary>The same for many of them.</summary>
+    public string Plural { get; init; } = $"{noun}s";
+
+    /// <summary>What was done, in a few words, for a list.</summary>
+    public required Func<Entry, string> Title { get; init; }
+
+    /// <summary>Where an entry is opened; null where its line says all.</summary>
+    public Func<Entry, string>? Opens { get; init; }
+
+    /// <summary>What a page says when one was taken from the record, and when it is back.</summary>
+    public string Gone { get; init; } = $"The {noun} is gone from the record.";
+
+    public string Back { get; init; } = $"The {noun} is back.";
+
+    /// <summary>The drill of the steps that an entry answers, at its own stop.</summary>
+    public Func<Entry, string?> StepDrill { get; init; } = entry => entry.DrillId;
+
+    /// <summary>Whether somebody decides if it is kept; what is not asked for stands at once.</summary>
+    public bool IsTake { get; init; }
+
+    /// <summary>After so many days what was passed wants to be done again; null for never.</summary>
+    public double? DueAfterDays { get; init; }
+
+    /// <summary>The figures of an entry, made from it and its payload.</summary>
+    public abstract IEnumerable<Figure> FiguresOf(Entry entry);
+
+    /// <summary>Fills in the columns that follow from the payload, where an entry has one.</summary>
+    public virtual void Complete(Entry entry) { }
+}
+
+/// <summary>A kind whose columns say all.</summary>
+public sealed class PlainKind(string id, string noun) : EntryKind(id, noun)
+{
+    public Func<Entry, IEnumerable<Figure>> Figures { get; init; } = _ => [];
+
+    public override IEnumerable<Figure> FiguresOf(Entry entry) => Figures(entry);
+}
+
+/// <summary>A kind with a payload.</summary>
+/// <typeparam name="T">The payload.</typeparam>
+public sealed class EntryKind<T>(string id, string noun) : EntryKind(id, noun)
+    where T : class
+{
+    /// <summary>The form of the payload that is written today.</summary>
+    public int Version { get; init; } = 1;
+
+    /// <summary>Brings a payload of an older form up by one.</summary>
+    public Func<int, JsonNode, JsonNode> Upcast { get; init; } = (_, body) => body;
+
+    public Func<Entry, T, IEnumerable<Figure>> Figures { get; init; } = (_, _) => [];
+
+    /// <summary>The columns that follow from the payload.</summary>
+    public Action<Entry, T> Columns { get; init; } = (_, _) => { };
+
+    public EntryPayload Write(T payload) => new() { Version = Version, Body = Stored.Write(payload) };
+
+    /// <summary>Reads the payload of an entry.</summary>
+    /// <exception cref="InvalidDataException">It was not loaded, or is of a newer form.</exception>
+    public T Read(Entry entry)
+    {
+        var payload = entry.Payload ?? throw new InvalidDataException($"Entry {entry.Id} came without its payload.");
+        if (payload.Version > Version)
+            throw new InvalidDataException($"Entry {entry.Id} was written by a newer Bocca.");
+        if (payload.Version == Version)
+            return Stored.Read<T>(payload.Body);
+        var body = JsonNode.Parse(payload.Body)!;
+        for (var version = payload.Version; version < Version; version++)
+            body = Upcast(version, body);
+        return Stored.Read<T>(body.ToJsonString());
+    }
+
+    public override IEnumerable<Figure> FiguresOf(Entry entry) => Figures(entry, Read(entry));
+
+    public override void Complete(Entry entry) => Columns(entry, Read(entry));
+}
+
+/// <summary>An entry with its payload read.</summary>
+public sealed record Shown<T>(Entry Entry, T Payload);

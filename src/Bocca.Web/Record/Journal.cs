@@ -1,0 +1,183 @@
+using Bocca.Core.Buzz;
+using Bocca.Core.Judging;
+using Bocca.Web.Frame;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Record;
+
+/// <summary>
+/// Writes, keeps, deletes and brings back what stands in the record, in one way for every kind. Lists come without payloads.
+/// </summary>
+public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
+{
+    public BoccaDb Db => db;
+
+    public RoomClock Clock => clock;
+
+    public Stops Stops => stops;
+
+    /// <summary>What stands in a pupil's record, the newest first.</summary>
+    public IQueryable<Entry> Of(int pupilId) =>
+        db
+            .Entries.AsNoTracking()
+            .Where(entry => entry.PupilId == pupilId)
+            .OrderByDescending(entry => entry.At)
+            .ThenByDescending(entry => entry.Id);
+
+    /// <summary>The same of one kind.</summary>
+    public IQueryable<Entry> Of(int pupilId, EntryKind kind) => Of(pupilId).Where(entry => entry.Kind == kind.Id);
+
+    /// <summary>The first entry of a query with its payload; null for none.</summary>
+    public static async Task<Shown<T>?> ShowAsync<T>(EntryKind<T> kind, IQueryable<Entry> entries)
+        where T : class =>
+        await entries.Include(entry => entry.Payload).Include(entry => entry.Approach).FirstOrDefaultAsync() is { } entry
+            ? new Shown<T>(entry, kind.Read(entry))
+            : null;
+
+    /// <summary>Figures of a pupil, the newest first.</summary>
+    public IQueryable<EntryFigure> FiguresOf(int pupilId, FigureKind kind) =>
+        db
+            .Figures.AsNoTracking()
+            .Where(figure => figure.PupilId == pupilId && figure.Name == kind.Name)
+            .OrderByDescending(figure => figure.At);
+
+    /// <summary>Writes an entry with its payload.</summary>
+    public async Task<Shown<T>> WriteAsync<T>(EntryKind<T> kind, Entry entry, T payload, string approach)
+        where T : class
+    {
+        entry.Payload = kind.Write(payload);
+        kind.Columns(entry, payload);
+        await WriteAsync(kind, entry, approach);
+        return new Shown<T>(entry, payload);
+    }
+
+    /// <summary>Writes an entry: a take waits to be kept, everything else stands at once.</summary>
+    public async Task WriteAsync(EntryKind kind, Entry entry, string approach)
+    {
+        entry.Summary = Entry.Short(entry.Summary);
+        entry.Approach = await ApproachAsync(approach);
+        db.Entries.Add(entry);
+        if (!kind.IsTake || entry.Kept)
+            await StandAsync(kind, entry);
+        await db.SaveChangesAsync();
+    }
+
+    /// <summary>Keeps a take, with what it says for trends, and closes the steps that asked for it.</summary>
+    public async Task KeepAsync(Entry entry)
+    {
+        if (entry.Kept)
+            return;
+        await StandAsync(stops.Kind(entry.Kind), entry);
+        await db.SaveChangesAsync();
+    }
+
+    /// <summary>Takes an entry from the record, or brings it back.</summary>
+    /// <returns>The entry; null where the pupil has none such.</returns>
+    public async Task<Entry?> MarkAsync(int pupilId, long id, bool deleted)
+    {
+        var entry = await db
+            .Entries.IgnoreQueryFilters()
+            .Include(each => each.Payload)
+            .Include(each => each.Figures)
+            .FirstOrDefaultAsync(each => each.Id == id && each.PupilId == pupilId);
+        if (entry is null)
+            return null;
+        entry.DeletedAt = deleted ? clock.Now : null;
+        entry.Figures.Clear();
+        var kind = stops.Kind(entry.Kind);
+        if (!deleted && entry.Kept)
+            AddFigures(kind, entry);
+        await db.SaveChangesAsync();
+        if (kind.DueAfterDays is { } days)
+            await SetDueAsync(entry.PupilId, entry.Kind, entry.DrillId, entry.InstrumentId, days);
+        return entry;
+    }
+
+    /// <summary>Accepts the step that an entry leads to: whatever was open before it is done with.</summary>
+    public async Task AcceptAsync(Entry because, NextStep next, string approach)
+    {
+        foreach (
+            var open in await db
+                .Entries.Where(step => step.PupilId == because.PupilId && step.Kind == Steps.Kind.Id && step.DoneAt == null)
+                .ToListAsync()
+        )
+            open.DoneAt = clock.Now;
+        var entry = Steps.Entry(because.PupilId, next, clock.Now);
+        await WriteAsync(Steps.Kind, entry, new StepPayload(next.Reason, because.Id), approach);
+    }
+
+    private async Task StandAsync(EntryKind kind, Entry entry)
+    {
+        entry.Kept = true;
+        if (entry.Payload is null && entry.Id != 0)
+            await db.Entry(entry).Reference(each => each.Payload).LoadAsync();
+        AddFigures(kind, entry);
+        await CloseStepsAsync(kind, entry);
+        if (kind.DueAfterDays is { } days)
+        {
+            foreach (
+                var earlier in await db
+                    .Entries.Where(each =>
+                        each.PupilId == entry.PupilId
+                        && each.Kind == entry.Kind
+                        && each.DrillId == entry.DrillId
+                        && each.InstrumentId == entry.InstrumentId
+                        && each.DueAt != null
+                    )
+                    .ToListAsync()
+            )
+                earlier.DueAt = null;
+            entry.DueAt = entry.Outcome == TakeOutcome.Passed ? entry.At.AddDays(days) : null;
+        }
+    }
+
+    private async Task CloseStepsAsync(EntryKind kind, Entry entry)
+    {
+        if (kind == Steps.Kind)
+            return;
+        var (place, drill) = (stops.OfKind(entry.Kind).Place, kind.StepDrill(entry));
+        var open = db.Entries.Where(step => step.PupilId == entry.PupilId && step.Kind == Steps.Kind.Id && step.DoneAt == null);
+        foreach (var step in await open.Where(step => step.Subject == place && step.DrillId == drill).ToListAsync())
+            step.DoneAt = clock.Now;
+    }
+
+    private async Task SetDueAsync(int pupilId, string kind, string? drillId, string? instrumentId, double days)
+    {
+        var standing = await db
+            .Entries.Where(each =>
+                each.PupilId == pupilId && each.Kind == kind && each.DrillId == drillId && each.InstrumentId == instrumentId && each.Kept
+            )
+            .OrderByDescending(each => each.At)
+            .Take(2)
+            .ToListAsync();
+        for (var i = 0; i < standing.Count; i++)
+            standing[i].DueAt = i == 0 && standing[i].Outcome == TakeOutcome.Passed ? standing[i].At.AddDays(days) : null;
+        await db.SaveChangesAsync();
+    }
+
+    internal static void AddFigures(EntryKind kind, Entry entry) =>
+        entry.Figures.AddRange(
+            kind.FiguresOf(entry)
+                .Select(figure => new EntryFigure
+                {
+                    Name = figure.Kind.Name,
+                    Item = figure.Item,
+                    PupilId = entry.PupilId,
+                    InstrumentId = entry.InstrumentId,
+                    Stage = entry.Stage,
+                    At = entry.At,
+                    Value = figure.Value,
+                    Spread = figure.Spread,
+                    Count = figure.Count,
+                })
+        );
+
+    private async Task<ApproachText?> ApproachAsync(string text)
+    {
+        if (text == "")
+            return null;
+        return db.Approaches.Local.FirstOrDefault(known => known.Text == text)
+            ?? await db.Approaches.FirstOrDefaultAsync(known => known.Text == text)
+            ?? new ApproachText { Text = text };
+    }
+}

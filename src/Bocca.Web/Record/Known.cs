@@ -1,0 +1,79 @@
+using Bocca.Core.Advice;
+using Bocca.Core.Breath;
+using Bocca.Core.Buzz;
+using Bocca.Web.Pages.Breath;
+using Bocca.Web.Pages.Setup;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Record;
+
+/// <summary>What today's record says about a pupil.</summary>
+public static class Known
+{
+    /// <summary>The signal of a pupil who felt dizzy: no more breath drills that day.</summary>
+    public const string Dizzy = "seen.dizzy";
+
+    /// <summary>What was seen and answered today, the oldest first.</summary>
+    public static async Task<IReadOnlyList<Entry>> SeenTodayAsync(this Journal journal, int pupilId)
+    {
+        var start = journal.Clock.DayStart;
+        var seen = await journal.Of(pupilId, SetupStop.Seen).Where(entry => entry.At >= start).ToListAsync();
+        return [.. Enumerable.Reverse(seen)];
+    }
+
+    /// <summary>Whether something seen today says that the pupil is tense.</summary>
+    public static async Task<bool> TenseTodayAsync(this Journal journal, int pupilId) =>
+        Adviser.IsTense((await journal.SeenTodayAsync(pupilId)).Select(SetupStop.Words));
+
+    /// <summary>
+    /// What is known about a pupil beside a take: what was seen and answered today, and the last placement while it still tells
+    /// something.
+    /// </summary>
+    public static async Task<IReadOnlyList<Evidence>> KnownAsync(this Journal journal, int pupilId)
+    {
+        var evidence = (await journal.SeenTodayAsync(pupilId)).Select(SetupStop.Words).ToList();
+        var since = journal.Clock.Now - Adviser.StillTells;
+        var placed = await journal.Of(pupilId, SetupStop.Placements).Where(entry => entry.At >= since).FirstOrDefaultAsync();
+        if (placed is { Subject.Length: > 0 })
+            evidence.AddRange(
+                placed
+                    .Subject.Split(' ')
+                    .Select(signal => new Evidence(signal, $"Placement of {journal.Clock.Day(placed.At)}: {placed.Summary}"))
+            );
+        return evidence;
+    }
+
+    /// <summary>The breath that planning reckons with, from the even streams of the last weeks; null where there is none.</summary>
+    public static async Task<UsableBreath?> UsableBreathAsync(this Journal journal, int pupilId)
+    {
+        var since = journal.Clock.Now - UsableBreath.Fresh;
+        var even = await journal
+            .Of(pupilId, BreathStop.Drills)
+            .Where(drill => drill.At >= since && drill.Outcome == TakeOutcome.Passed)
+            .ToListAsync();
+        return UsableBreath.From(even.Select(BreathStop.Pass), journal.Clock.Now);
+    }
+
+    /// <summary>What breath drills were done today; what was deleted counts too, for it was breathed.</summary>
+    public static async Task<BreathDay> BreathDayAsync(this Journal journal, int pupilId)
+    {
+        var start = journal.Clock.DayStart;
+        var done = await journal
+            .Db.Entries.IgnoreQueryFilters()
+            .Where(entry => entry.PupilId == pupilId && entry.Kind == BreathStop.Drills.Id && entry.At >= start)
+            .Select(entry => new
+            {
+                entry.DrillId,
+                entry.Level,
+                entry.ElapsedSeconds,
+                entry.At,
+            })
+            .ToListAsync();
+        var dizzy = await journal.Of(pupilId, SetupStop.Seen).AnyAsync(entry => entry.At >= start && entry.Subject == Dizzy);
+        return BreathDay.Of(
+            done.ConvertAll(entry => new BreathDone(entry.DrillId!, (int)(entry.Level ?? 0), entry.ElapsedSeconds ?? 0, entry.At)),
+            dizzy,
+            journal.Clock.Now
+        );
+    }
+}

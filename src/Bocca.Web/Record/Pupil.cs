@@ -1,0 +1,71 @@
+using System.ComponentModel.DataAnnotations;
+using Bocca.Core.Breath;
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+using Bocca.Core.Practice;
+
+namespace Bocca.Web.Record;
+
+/// <summary>A pupil.</summary>
+public sealed class Pupil
+{
+    public int Id { get; set; }
+
+    [MaxLength(80)]
+    public required string Name { get; set; }
+
+    [MaxLength(40)]
+    public required string InstrumentId { get; set; }
+
+    [MaxLength(20)]
+    public required string ReadingId { get; set; }
+
+    /// <summary>The preset this pupil is taught by; null for the room's approach.</summary>
+    public ApproachPreset? Preset { get; set; }
+
+    /// <summary>The points settled for this pupil alone.</summary>
+    [MaxLength(1500)]
+    public string Points { get; set; } = "";
+
+    /// <summary>The year of birth: limits of breath drills go by age.</summary>
+    public int? BornIn { get; set; }
+
+    public BreathHealth Health { get; set; }
+
+    /// <summary>Whether a guardian has said that the pupil's doctor agrees to breath drills.</summary>
+    public bool DoctorAgrees { get; set; }
+
+    /// <summary>From the shoulder joint to the grip, for the reach along a slide.</summary>
+    public double? ArmCm { get; set; }
+
+    /// <summary>The highest valve in use, where the fourth waits; null for all.</summary>
+    public int? HighestValve { get; set; }
+
+    /// <summary>The furthest slide position taught; null for all.</summary>
+    public int? FurthestPosition { get; set; }
+
+    public LearningStage Stage { get; set; }
+
+    public DateOnly Started { get; set; }
+
+    [MaxLength(500)]
+    public string Remark { get; set; } = "";
+
+    /// <summary>Changes with every edit, so that a second tab notices.</summary>
+    [ConcurrencyCheck]
+    public Guid Version { get; set; } = Guid.NewGuid();
+
+    public DateTime? DeletedAt { get; set; }
+
+    /// <summary>The approach in force: the pupil's own on top of the room's.</summary>
+    public Approach ApproachIn(RoomSettings room) =>
+        (Preset is { } preset ? Approach.Of(preset) : room.Approach).With(Approach.Points(Points));
+
+    /// <summary>The pupil as breath drills see one: the age is the lower one that the year of birth allows.</summary>
+    public BreathingPupil Breathing(DateOnly today) =>
+        new(BornIn is { } year ? Math.Max(0, today.Year - year - 1) : null, Health, DoctorAgrees);
+
+    public Instrument Instrument => Catalogue.Get(InstrumentId);
+
+    public Reading Reading => Instrument.ReadingOf(ReadingId);
+}

@@ -1,0 +1,41 @@
+using System.ComponentModel.DataAnnotations;
+using Bocca.Core.Practice;
+
+namespace Bocca.Web.Record;
+
+/// <summary>How firmly a pupil remembers the fingering of a written note, and when it is due again.</summary>
+public sealed class RecallCard
+{
+    public int Id { get; set; }
+
+    public int PupilId { get; set; }
+
+    /// <summary>The instrument it belongs to.</summary>
+    [MaxLength(40)]
+    public required string InstrumentId { get; set; }
+
+    /// <summary>The written note.</summary>
+    [MaxLength(20)]
+    public required string Item { get; set; }
+
+    public double StabilityDays { get; set; }
+
+    public double Difficulty { get; set; }
+
+    public DateTime SeenAt { get; set; }
+
+    public DateTime DueAt { get; set; }
+
+    public int Times { get; set; }
+
+    public Recall Recall => new(StabilityDays, Difficulty);
+
+    /// <summary>Takes an answer in.</summary>
+    public void Answer(RecallGrade grade, DateTime now)
+    {
+        var days = Math.Max(0, (now.Date - SeenAt.Date).Days);
+        var recall = Times == 0 ? Recall.First(grade) : Recall.After(days, grade);
+        (StabilityDays, Difficulty) = (recall.StabilityDays, recall.Difficulty);
+        (SeenAt, DueAt, Times) = (now, now.Date.AddDays(recall.DaysUntilDue), Times + 1);
+    }
+}

@@ -1,0 +1,92 @@
+using Bocca.Web.Frame;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Record;
+
+/// <summary>The file the record lives in, and how it is opened.</summary>
+public static class RecordFile
+{
+    /// <summary>The form of figures written today; a record with another has them made anew.</summary>
+    private const int FiguresVersion = 1;
+
+    private const int EntriesAtOnce = 500;
+
+    /// <summary>The connection to the record in a folder, which is made if need be.</summary>
+    public static string ConnectionString(string folder)
+    {
+        Directory.CreateDirectory(folder);
+        return new SqliteConnectionStringBuilder
+        {
+            DataSource = Path.Combine(folder, "bocca.db"),
+            ForeignKeys = true,
+            DefaultTimeout = 5,
+        }.ToString();
+    }
+
+    /// <summary>
+    /// Brings the record up to date. Before an older one is touched, a copy is made beside it by the database's own means, and
+    /// named after what was there. The write-ahead log with full synchronisation keeps what was acknowledged even if the process
+    /// is killed; an update that is killed leaves the record as it was.
+    /// </summary>
+    public static async Task PrepareAsync(BoccaDb db, Stops stops)
+    {
+        var applied = (await db.Database.GetAppliedMigrationsAsync()).ToList();
+        if (applied.Count > 0 && (await db.Database.GetPendingMigrationsAsync()).Any())
+            Copy(db, applied[^1]);
+        await db.Database.MigrateAsync();
+        await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;");
+        await RebuildFiguresAsync(db, stops);
+    }
+
+    /// <summary>Makes all figures anew, and the columns that follow from payloads, where those that stand are of another form.</summary>
+    private static async Task RebuildFiguresAsync(BoccaDb db, Stops stops)
+    {
+        if (await db.Database.SqlQueryRaw<int>("SELECT user_version AS Value FROM pragma_user_version").SingleAsync() == FiguresVersion)
+            return;
+        await using var all = await db.Database.BeginTransactionAsync();
+        await db.Figures.ExecuteDeleteAsync();
+        for (var last = 0L; ; )
+        {
+            var entries = await db
+                .Entries.IgnoreQueryFilters()
+                .Include(entry => entry.Payload)
+                .Where(entry => entry.Id > last)
+                .OrderBy(entry => entry.Id)
+                .Take(EntriesAtOnce)
+                .ToListAsync();
+            if (entries.Count == 0)
+                break;
+            foreach (var entry in entries)
+                Renew(stops.Kind(entry.Kind), entry);
+            await db.SaveChangesAsync();
+            db.ChangeTracker.Clear();
+            last = entries[^1].Id;
+        }
+
+        // The version lies in the file's head and is written with the rest, or not at all.
+        await db.Database.ExecuteSqlRawAsync($"PRAGMA user_version = {FiguresVersion};");
+        await all.CommitAsync();
+    }
+
+    private static void Renew(EntryKind kind, Entry entry)
+    {
+        if (entry.Payload is not null)
+            kind.Complete(entry);
+        if (entry is { Kept: true, DeletedAt: null })
+            Journal.AddFigures(kind, entry);
+    }
+
+    private static void Copy(BoccaDb db, string version)
+    {
+        var file = new SqliteConnectionStringBuilder(db.Database.GetConnectionString()).DataSource;
+        var copy = $"{file}.before-{version}";
+        using var from = new SqliteConnection($"Data Source={file}");
+        using var to = new SqliteConnection($"Data Source={copy}.part;Pooling=False");
+        from.Open();
+        to.Open();
+        from.BackupDatabase(to);
+        to.Close();
+        File.Move($"{copy}.part", copy, overwrite: true);
+    }
+}
