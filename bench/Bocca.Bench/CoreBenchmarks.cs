@@ -3,6 +3,7 @@ using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Bench;
 

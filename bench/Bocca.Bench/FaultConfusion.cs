@@ -1,8 +1,12 @@
 using System.Collections.Concurrent;
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Bench;
 
@@ -148,7 +152,7 @@ internal static class FaultConfusion
         return pairs;
     }
 
-    private static TakeVerdict Hear(
+    private static Verdict Hear(
         (FaultKind Kind, double From, double To, string Symptom)[] played,
         int seed,
         Dictionary<(string, SoundStage), OwnScale> scales
@@ -163,7 +167,7 @@ internal static class FaultConfusion
         Fault[] faults = [.. played.Select(fault => new Fault(fault.Kind, fault.From + ((fault.To - fault.From) * random.NextDouble())))];
         var take = SimulatedPlayer.Play(Catalogue.Get(id), on, plan, faults, seed);
         var scale = scales[(id, on)];
-        var pupil = JudgedPupil.Unknown with
+        var pupil = SoundingPupil.Unknown with
         {
             Own = new OwnSound(scale.Centred.HarmonicToNoiseDb, scale.Centred.CentroidOverPitch, null),
             Scale = scale,
@@ -175,7 +179,7 @@ internal static class FaultConfusion
     {
         var drill = BuzzDrill.Get("three-samples");
         var take = SimulatedPlayer.Play(Catalogue.Get(id), on, drill.Plan, [.. drill.Played.Split(' ').Select(Fault.Parse)], 1);
-        var heard = TakeListener.Hear(take.Sound, new AskedTake(drill, drill.Plan, on, LearningStage.FirstNotes), JudgedPupil.Unknown);
+        var heard = TakeListener.Hear(take.Sound, new AskedTake(drill, drill.Plan, on, LearningStage.FirstNotes), SoundingPupil.Unknown);
         return OwnScale.From(heard.Measures) ?? throw new InvalidOperationException($"{id} made no samples.");
     }
 }

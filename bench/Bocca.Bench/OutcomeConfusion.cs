@@ -2,6 +2,7 @@ using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Bench;
 

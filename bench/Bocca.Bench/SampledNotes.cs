@@ -2,7 +2,11 @@ using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Bench;

@@ -4,7 +4,11 @@ using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Bench;

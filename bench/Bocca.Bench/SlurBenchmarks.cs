@@ -3,6 +3,7 @@ using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Bench;
 

@@ -1,8 +1,15 @@
 using System.CommandLine;
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Cli;
 
@@ -87,7 +94,7 @@ public static class AnalyseCommand
             var paths = parsed.GetValue(files)!;
             var heard = paths
                 .Select(path => (Path: path, Sound: Read(path)))
-                .Select(file => (file.Path, file.Sound, Heard: TakeListener.Hear(file.Sound, request, JudgedPupil.Unknown)))
+                .Select(file => (file.Path, file.Sound, Heard: TakeListener.Hear(file.Sound, request, SoundingPupil.Unknown)))
                 .ToList();
             if (parsed.GetValue(frames) is { } target)
                 foreach (var (path, _, take) in heard)
@@ -171,7 +178,7 @@ public static class AnalyseCommand
         };
 
     /// <summary>A verdict in the shape all commands print.</summary>
-    internal static object Shape(TakeVerdict verdict) =>
+    internal static object Shape(Verdict verdict) =>
         new
         {
             verdict.Outcome,

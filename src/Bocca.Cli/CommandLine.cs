@@ -4,9 +4,11 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Cli;
 

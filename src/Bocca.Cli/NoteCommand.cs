@@ -1,5 +1,6 @@
 using System.CommandLine;
 using Bocca.Core.Fingering;
+using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 
 namespace Bocca.Cli;

@@ -1,6 +1,12 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Cli;
 
@@ -32,7 +38,7 @@ internal static class RowAnalysis
 
     private static void Print(string path, HeardRow row, AskedRow asked)
     {
-        var verdict = RowJudge.Judge(row, asked, JudgedPupil.Unknown);
+        var verdict = RowJudge.Judge(row, asked, SoundingPupil.Unknown);
         Console.WriteLine($"{path}: {verdict.Summary}");
         foreach (var note in row.Notes)
             Console.WriteLine(
@@ -65,7 +71,7 @@ internal static class RowAnalysis
                 Articulation = articulation,
             },
             Notes = row.Notes.Select((note, i) => Shape(note, i + 1 < row.Notes.Count ? row.Notes[i + 1] : null)),
-            Verdict = AnalyseCommand.Shape(RowJudge.Judge(row, asked, JudgedPupil.Unknown)),
+            Verdict = AnalyseCommand.Shape(RowJudge.Judge(row, asked, SoundingPupil.Unknown)),
         };
     }
 

@@ -1,10 +1,12 @@
 using System.CommandLine;
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Cli;
 

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Bocca.Core.Breath;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Web.Pages.Breath;
 using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;

@@ -1,3 +1,4 @@
+using Bocca.Core.Judging;
 using Bocca.Web.Pages.Buzz;
 using Bocca.Web.Pages.Slurs;
 using Bocca.Web.Pages.Tone;

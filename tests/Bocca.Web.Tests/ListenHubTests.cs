@@ -2,6 +2,7 @@ using Bocca.Core.Buzz;
 using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
+using Bocca.Core.Teaching;
 using Bocca.Web.Live;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.SignalR;

@@ -1,9 +1,11 @@
 using System.Net;
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Web.Pages.Buzz;
 using Bocca.Web.Pages.Notes;
 using Microsoft.EntityFrameworkCore;

@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json;
 using AngleSharp.Html.Dom;
 using Bocca.Core.Simulation;
+using Bocca.Core.Teaching;
 using Bocca.Web.Pages.Notes;
 using Bocca.Web.Pages.Setup;
 using Bocca.Web.Record;

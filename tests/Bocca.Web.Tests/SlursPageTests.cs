@@ -7,7 +7,9 @@ using Bocca.Core.Score;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
 

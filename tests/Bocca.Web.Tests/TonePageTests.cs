@@ -5,7 +5,10 @@ using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Notes;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;

@@ -1,4 +1,4 @@
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Breath;
 

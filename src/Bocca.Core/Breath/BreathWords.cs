@@ -1,4 +1,4 @@
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Breath;
 
@@ -7,26 +7,26 @@ public static class BreathWords
 {
     /// <summary>What the count-in says: where the air comes in.</summary>
     public static string CountIn(Approach approach) =>
-        approach["breath.route"] switch
+        approach.Of(Points.BreathRoute) switch
         {
-            "a" => "Breathe at the corners; the rim stays.",
-            "b" => "Open wide, breathe, then set.",
+            BreathRoute.AtTheCorners => "Breathe at the corners; the rim stays.",
+            BreathRoute.OpenMouth => "Open wide, breathe, then set.",
             _ => "Breathe.",
         };
 
     /// <summary>Where the breath is felt, and how the air is asked for; empty where the approach says nothing.</summary>
     public static string Remark(Approach approach)
     {
-        var place = approach["breath.place"] switch
+        var place = approach.Of(Points.BreathPlace) switch
         {
-            "a" => "The abdomen moves out.",
-            "b" => "The ribs widen all round.",
+            BreathPlace.Abdomen => "The abdomen moves out.",
+            BreathPlace.Ribs => "The ribs widen all round.",
             _ => "",
         };
-        var air = approach["air.amount"] switch
+        var air = approach.Of(Points.AirAmount) switch
         {
-            "a" => "Full, fast air.",
-            "b" => "Gentle air.",
+            AirAmount.FullAndFast => "Full, fast air.",
+            AirAmount.Gentle => "Gentle air.",
             _ => "",
         };
         return $"{place} {air}".Trim();

@@ -1,3 +1,6 @@
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
+
 namespace Bocca.Core.Buzz;
 
 /// <summary>The numbers of a take with what they mean, those outside their bands first.</summary>

@@ -1,30 +1,18 @@
-using Bocca.Core.Practice;
+using Bocca.Core.Buzz.Aims;
+using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Buzz;
-
-/// <summary>What was asked of the player of a take.</summary>
-/// <param name="Drill">The drill.</param>
-/// <param name="Plan">The drill's cues at the tempo played.</param>
-/// <param name="On">What it was played on.</param>
-/// <param name="Pupil">How far the pupil has come.</param>
-/// <param name="FirstCueSeconds">When the first try was due, seconds into the sound; null to use the sound's own marks, or none.</param>
-/// <param name="MissingSeconds">How much of the recording did not arrive.</param>
-public sealed record AskedTake(
-    BuzzDrill Drill,
-    CuePlan Plan,
-    SoundStage On,
-    LearningStage Pupil,
-    double? FirstCueSeconds = null,
-    double MissingSeconds = 0
-);
 
 /// <summary>A take, heard and judged.</summary>
 /// <param name="Track">Its pitch.</param>
 /// <param name="Measures">What it says.</param>
 /// <param name="Bands">What is good enough.</param>
 /// <param name="Verdict">What it comes to.</param>
-public sealed record HeardTake(PitchTrack Track, TakeMeasures Measures, StageBands Bands, TakeVerdict Verdict)
+public sealed record HeardTake(PitchTrack Track, TakeMeasures Measures, StageBands Bands, Verdict Verdict)
 {
     /// <summary>The whole take on one line; null where threads alone tell it.</summary>
     public TakeStrip? Strip { get; init; }
@@ -34,7 +22,7 @@ public sealed record HeardTake(PitchTrack Track, TakeMeasures Measures, StageBan
 public static class TakeListener
 {
     /// <summary>Hears a take out; what cannot be measured is not judged.</summary>
-    public static HeardTake Hear(MonoSound sound, AskedTake asked, JudgedPupil pupil)
+    public static HeardTake Hear(MonoSound sound, AskedTake asked, SoundingPupil pupil)
     {
         var bands = StageBands.For(asked.On, asked.Pupil).Under(pupil.Approach);
         var track = PitchTrack.Of(sound);

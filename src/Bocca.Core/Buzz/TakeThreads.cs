@@ -1,3 +1,5 @@
+using Bocca.Core.Buzz.Aims;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Music;
 
 namespace Bocca.Core.Buzz;

@@ -1,3 +1,5 @@
+using Bocca.Core.Buzz.Measures;
+
 namespace Bocca.Core.Buzz;
 
 /// <summary>What a mark on a thread shows.</summary>

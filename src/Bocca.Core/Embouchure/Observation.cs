@@ -1,5 +1,5 @@
-using Bocca.Core.Advice;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 
 namespace Bocca.Core.Embouchure;
 

@@ -1,5 +1,5 @@
-using Bocca.Core.Advice;
-using Bocca.Core.Practice;
+using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Embouchure;
@@ -21,16 +21,16 @@ public sealed record PlacementSpan(double Least, double Most, string Says)
     /// <param name="earlier">The pupil's earlier shares.</param>
     public static PlacementSpan Of(string family, Approach approach, IReadOnlyList<double> earlier)
     {
-        var option = approach["mp.share"];
-        if (option == "c" && earlier.Count >= 3)
+        var option = approach.Of(Points.MouthpieceShare);
+        if (option == MouthpieceShare.OwnSpan && earlier.Count >= 3)
         {
             var (middle, half) = (earlier.Median(), Math.Max(OwnHalfWidth, 2 * earlier.StandardDeviation()));
             return new PlacementSpan(middle - half, middle + half, "in the pupil's own span");
         }
 
-        var entry = Shipped.Value.First(each =>
-            each.Option == (option == "c" ? "b" : option) && (each.Family is null || each.Family == family)
-        );
+        // Until there is an own span, any comfortable placement is one.
+        var asked = Points.MouthpieceShare.Letter(option == MouthpieceShare.OwnSpan ? MouthpieceShare.WhereComfortable : option);
+        var entry = Shipped.Value.First(each => each.Option == asked && (each.Family is null || each.Family == family));
         return new PlacementSpan(entry.Least, entry.Most, entry.Says);
     }
 

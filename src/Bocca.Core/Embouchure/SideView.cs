@@ -1,3 +1,5 @@
+using Bocca.Core.Teaching;
+
 namespace Bocca.Core.Embouchure;
 
 /// <summary>Marks on a picture of the player from the side.</summary>
@@ -51,9 +53,9 @@ public sealed record SideView(double MouthpieceDegrees, double ElbowDegrees, dou
     }
 
     /// <summary>What the angles say under an approach: each sentence with whether it lies inside.</summary>
-    public IReadOnlyList<(bool Inside, string Sentence)> Judge(Practice.Approach approach)
+    public IReadOnlyList<(bool Inside, string Sentence)> Judge(Teaching.Approach approach)
     {
-        var (least, most) = approach["arms"] == "a" ? (30.0, 60.0) : (20.0, 110.0);
+        var (least, most) = approach.Of(Points.Arms) == Arms.FortyFiveDegrees ? (30.0, 60.0) : (20.0, 110.0);
         var inside = ArmFromBodyDegrees >= least && ArmFromBodyDegrees <= most;
         return
         [

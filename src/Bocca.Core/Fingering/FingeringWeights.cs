@@ -1,5 +1,5 @@
 using Bocca.Core.Instruments;
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Fingering;
 
@@ -48,9 +48,10 @@ public sealed record FingeringWeights
     public FingeringWeights Under(Approach approach, LearningStage stage) =>
         this with
         {
-            FourthForFirstAndThird = approach["valve4"] == "b" ? 12 : 0,
-            ThirdForFirstAndSecond = approach["valve3"] == "a" ? ThirdForFirstAndSecond / 2 : ThirdForFirstAndSecond,
-            HidesThumbSide = approach["horn.thumb"] == "a" && stage < LearningStage.Pieces,
+            FourthForFirstAndThird = approach.Of(Points.FourthValve) == FourthValve.FirstAndThirdWhereEasier ? 12 : 0,
+            ThirdForFirstAndSecond =
+                approach.Of(Points.ThirdValve) == ThirdValve.MayReplaceFirstAndSecond ? ThirdForFirstAndSecond / 2 : ThirdForFirstAndSecond,
+            HidesThumbSide = approach.Of(Points.HornThumb) == HornThumb.HiddenAtFirst && stage < LearningStage.Pieces,
         };
 
     /// <summary>Points of a partial on the side of the instrument in use, whose own table goes first.</summary>

@@ -1,6 +1,6 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Fingering;
 
@@ -14,10 +14,10 @@ public static class FirstNotes
         if (instrument.Family != "horn" || reading.ToSounding(Pitch.Parse("C4")) != Pitch.Parse("F3"))
             return own;
         var first = Pitch.Parse(
-            approach["horn.start"] switch
+            approach.Of(Points.HornStart) switch
             {
-                "a" => "C4",
-                "b" => "F4",
+                HornStart.C4 => "C4",
+                HornStart.F4 => "F4",
                 _ => "A3",
             }
         );

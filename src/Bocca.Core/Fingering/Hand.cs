@@ -1,5 +1,5 @@
 using Bocca.Core.Instruments;
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Fingering;
 
@@ -28,7 +28,7 @@ public sealed record Hand
     public Hand Under(Approach approach, LearningStage stage) =>
         this with
         {
-            PullsSlides = approach["slide.pull"] == "a" || stage >= LearningStage.Second,
+            PullsSlides = approach.Of(Points.SlidePulling) == SlidePulling.FromTheFirstNotes || stage >= LearningStage.Second,
         };
 
     /// <summary>Why this hand does not play a way, in words; null where nothing is in the way.</summary>

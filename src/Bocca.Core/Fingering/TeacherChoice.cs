@@ -1,4 +1,4 @@
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Fingering;
 
@@ -8,7 +8,7 @@ public static class TeacherChoice
     /// <summary>What to ask about a note's fingerings; null where nothing is left open.</summary>
     public static string? Between(IReadOnlyList<Fingering> ways, Approach approach)
     {
-        if (approach["valve4"] != "c")
+        if (approach.Of(Points.FourthValve) != FourthValve.Ask)
             return null;
         var settings = ways.Select(way => way.Setting.ToString()).ToHashSet();
         return settings.Contains("4") && settings.Contains("1-3") ? "Ask your teacher which: 4, or 1-3."

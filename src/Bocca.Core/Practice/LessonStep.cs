@@ -1,3 +1,5 @@
+using Bocca.Core.Teaching;
+
 namespace Bocca.Core.Practice;
 
 /// <summary>A step of the way from opening the case to playing pieces, as data (<c>steps.json</c>).</summary>
@@ -37,21 +39,21 @@ public static class LessonPath
             .All.Where(step => step.Families is null || step.Families.Contains(family))
             .Select(step => new PlacedStep(step, false))
             .ToList();
-        if (approach["stage.lips"] == "b")
+        if (approach.Of(Points.LipsAlone) == LipsAlone.WhenWanted)
             Replace(steps, "lips", step => step with { Optional = true });
-        if (approach["stage.lips"] == "c")
+        if (approach.Of(Points.LipsAlone) == LipsAlone.LeftOut)
             steps.RemoveAll(step => step.Step.Id == "lips");
-        if (approach["stage.mouthpiece"] == "d")
+        if (approach.Of(Points.MouthpieceAlone) == MouthpieceAlone.LeftOut)
             steps.RemoveAll(step => step.Step.Id == "mouthpiece");
-        if (approach["order.breath"] == "b")
+        if (approach.Of(Points.FirstOfLesson) == FirstOfLesson.Buzz)
             Move(steps, "breath", after: steps.Any(step => step.Step.Id == "mouthpiece") ? "mouthpiece" : "first-sound");
-        if (approach["start.order"] == "b")
+        if (approach.Of(Points.FirstStart) == FirstStart.TongueAtOnce)
             Move(steps, "tongue", after: "assemble");
-        if (approach["settings.learn"] == "a")
+        if (approach.Of(Points.SettingsLearnt) == SettingsLearnt.AllSevenSilently)
             Move(steps, "silent-settings", after: "assemble");
-        if (approach["settings.learn"] == "b")
+        if (approach.Of(Points.SettingsLearnt) == SettingsLearnt.OneWithEachNote)
             steps.RemoveAll(step => step.Step.Id == "silent-settings");
-        if (approach["settings.learn"] == "c")
+        if (approach.Of(Points.SettingsLearnt) == SettingsLearnt.DownwardWithSound)
             Move(steps, "silent-settings", after: "first-notes");
         return steps;
     }

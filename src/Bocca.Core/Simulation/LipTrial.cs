@@ -1,7 +1,7 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Simulation;

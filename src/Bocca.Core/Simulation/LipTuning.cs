@@ -1,6 +1,6 @@
 using System.Collections.Concurrent;
 using Bocca.Core.Instruments;
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Simulation;
 

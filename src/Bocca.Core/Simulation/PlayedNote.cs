@@ -1,4 +1,5 @@
-using Bocca.Core.Tone;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Simulation;
 

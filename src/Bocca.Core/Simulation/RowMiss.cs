@@ -1,6 +1,6 @@
 using System.Globalization;
 using Bocca.Core.Instruments;
-using Bocca.Core.Tone;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Simulation;
 

@@ -1,5 +1,5 @@
 using Bocca.Core.Instruments;
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Simulation;
 

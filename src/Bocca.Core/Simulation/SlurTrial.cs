@@ -1,8 +1,8 @@
 using System.Collections.Concurrent;
-using Bocca.Core.Practice;
 using Bocca.Core.Slurs;
 using Bocca.Core.Sound;
-using Bocca.Core.Tone;
+using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Simulation;
 

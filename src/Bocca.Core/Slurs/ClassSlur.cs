@@ -1,4 +1,4 @@
-using Bocca.Core.Fingering;
+using Bocca.Core.Fingering.Class;
 using Bocca.Core.Instruments;
 
 namespace Bocca.Core.Slurs;

@@ -1,6 +1,7 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Tone;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Slurs;
 

@@ -1,6 +1,7 @@
 using Bocca.Core.Music;
 using Bocca.Core.Sound;
-using Bocca.Core.Tone;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Slurs;
 

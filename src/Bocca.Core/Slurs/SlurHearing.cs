@@ -1,6 +1,8 @@
-using Bocca.Core.Practice;
 using Bocca.Core.Sound;
-using Bocca.Core.Tone;
+using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Slurs;

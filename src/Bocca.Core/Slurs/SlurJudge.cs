@@ -1,12 +1,16 @@
-using Bocca.Core.Advice;
-using Bocca.Core.Buzz;
+using Bocca.Core.Judging;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Slurs;
 
 /// <summary>Judges a slur: whether the air held, where the step broke, which partial came, and one thing to try next.</summary>
 public static class SlurJudge
 {
+    /// <summary>Where slurs are taken.</summary>
+    public static Place Place { get; } = new("slurs");
+
     /// <summary>Share of changes that have to be clean for a slur to pass (ours, editable).</summary>
     private const double EnoughShare = 0.8;
 
@@ -15,20 +19,14 @@ public static class SlurJudge
     /// <param name="asked">What was asked.</param>
     /// <param name="pupil">Who played.</param>
     /// <param name="onward">The slur that comes after it; null for none.</param>
-    public static TakeVerdict Judge(HeardSlur heard, AskedSlur asked, JudgedPupil pupil, Slur? onward)
+    public static Verdict Judge(HeardSlur heard, AskedSlur asked, JudgedPupil pupil, Slur? onward)
     {
         var row = heard.Row;
         if (row.Problem is { } problem)
-            return new TakeVerdict(
-                TakeOutcome.CannotTell,
-                $"Cannot tell: {problem.Why}",
-                [],
-                [],
-                Again(asked, problem.Remedy, problem.Why)
-            );
+            return new Verdict(Outcome.CannotTell, $"Cannot tell: {problem.Why}", [], [], Again(asked, problem.Remedy, problem.Why));
         if (row.Notes.All(note => note.Sound is null))
-            return new TakeVerdict(
-                TakeOutcome.CannotTell,
+            return new Verdict(
+                Outcome.CannotTell,
                 "Cannot tell: no tone was found in the whole take.",
                 [],
                 [],
@@ -39,12 +37,12 @@ public static class SlurJudge
         var clean = heard.Changes.Count(change => change.Fault(bands) is null);
         var came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
         var outcome =
-            row.Doubt is not null ? TakeOutcome.CannotTell
-            : clean >= EnoughShare * heard.Changes.Count && came == row.Notes.Count ? TakeOutcome.Passed
-            : came < 0.5 * row.Notes.Count ? TakeOutcome.StepBack
-            : TakeOutcome.Repeat;
+            row.Doubt is not null ? Outcome.CannotTell
+            : clean >= EnoughShare * heard.Changes.Count && came == row.Notes.Count ? Outcome.Passed
+            : came < 0.5 * row.Notes.Count ? Outcome.StepBack
+            : Outcome.Repeat;
         var summary = row.Doubt?.Sentence ?? Summary(heard, asked, clean, bands);
-        return new TakeVerdict(outcome, summary, Numbers(heard, clean), findings, Next(outcome, asked, findings, pupil, onward, summary));
+        return new Verdict(outcome, summary, Numbers(heard, clean), findings, Next(outcome, asked, findings, pupil, onward, summary));
     }
 
     /// <summary>A change in words, such as <c>4 to 5: 80 ms of silence</c>.</summary>
@@ -116,23 +114,7 @@ public static class SlurJudge
                 );
         }
 
-        var missed = heard.Row.Notes.Where(note => note.Judged.Outcome != NoteOutcome.Right).ToList();
-        foreach (
-            var group in missed
-                .GroupBy(note => MissOf(note.Judged))
-                .Where(group => group.Key is not null)
-                .OrderByDescending(group => group.Count())
-        )
-            findings.Add(
-                new Finding(
-                    Symptom.Get(group.Key!),
-                    [.. group.Select(note => note.Number)],
-                    group.Count(),
-                    0,
-                    "notes",
-                    group.First().Judged.Sentence
-                )
-            );
+        findings.AddRange(RowFindings.Misses(heard.Row.Notes, MissOf));
         Add("tonguedSlur", heard.Changes.Where(change => change.Fault(bands) == "tongued"), change => change.DipDb, bands.DipDb, "dB");
         Add(
             "slurHole",
@@ -169,37 +151,21 @@ public static class SlurJudge
     private static string? MissOf(JudgedNote judged) =>
         judged.Outcome == NoteOutcome.PreviousNote ? "slurStays" : RowFindings.SymptomOf(judged);
 
-    private static NextStep Next(
-        TakeOutcome outcome,
-        AskedSlur asked,
-        List<Finding> findings,
-        JudgedPupil pupil,
-        Slur? onward,
-        string summary
-    )
+    private static NextStep Next(Outcome outcome, AskedSlur asked, List<Finding> findings, JudgedPupil pupil, Slur? onward, string summary)
     {
-        if (outcome == TakeOutcome.Passed)
+        if (outcome == Outcome.Passed)
             return onward is null
                 ? Again(asked, "That was the last of them: choose another shape.", summary)
                 : new NextStep(
-                    NextPlace.Slurs,
+                    Place,
                     onward.Id,
                     $"Go on: {onward.Shape.Name.ToLowerInvariant()} on {onward.Setting}, from {onward.Notes[0].Written}.",
                     summary
                 );
         if (findings.Count == 0)
             return Again(asked, "The same once more, in one air.", summary);
-        var evidence = pupil
-            .Known.Where(item => !item.Signal.StartsWith("heard.", StringComparison.Ordinal))
-            .Concat(findings.Select(Evidence.Heard))
-            .ToList();
-        var first = findings[0];
-        return Again(
-            asked,
-            first.Symptom.FixFor(pupil.Approach, pupil.Tense || Adviser.IsTense(evidence)).Cue,
-            $"{first.Symptom.Cause} {first.Heard}"
-        );
+        return AdvisedStep.Of(pupil, findings, AdvisedStep.IsTense(pupil, findings), Place, asked.Slur.Id);
     }
 
-    private static NextStep Again(AskedSlur asked, string cue, string reason) => new(NextPlace.Slurs, asked.Slur.Id, cue, reason);
+    private static NextStep Again(AskedSlur asked, string cue, string reason) => new(Place, asked.Slur.Id, cue, reason);
 }

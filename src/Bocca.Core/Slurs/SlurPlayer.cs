@@ -1,7 +1,9 @@
 using Bocca.Core.Fingering;
+using Bocca.Core.Fingering.Class;
+using Bocca.Core.Fingering.Trainer;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Slurs;
 
@@ -57,13 +59,13 @@ public sealed record SlurPlayer(Instrument Instrument, Reading Reading, PlayingR
         {
             Hand = Hand.Free.Under(approach, stage),
             Weights = FingeringWeights.Default.Under(approach, stage),
-            Vowels = approach["slur.vowels"] switch
+            Vowels = approach.Of(Points.SlurVowels) switch
             {
-                "a" => VowelLine.ByRegister,
-                "c" => VowelLine.Room,
+                SlurVowels.ByRegister => VowelLine.ByRegister,
+                SlurVowels.TeachersOwn => VowelLine.Room,
                 _ => VowelLine.None,
             },
-            ByEar = approach["slurs.source"] == "a",
+            ByEar = approach.Of(Points.SlurSource) == SlurSource.ByEar,
         };
 
     /// <summary>

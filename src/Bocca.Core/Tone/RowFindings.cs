@@ -1,5 +1,9 @@
-using Bocca.Core.Advice;
-using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Tone;
 
@@ -30,9 +34,15 @@ internal static class RowFindings
 
     private static readonly HashSet<string> OfAnyNote = ["airy", "pinched", "forced", "weak"];
 
-    public static IReadOnlyList<Finding> Of(HeardRow row, AskedRow asked, RowArticulation articulation, StageBands bands, JudgedPupil pupil)
+    public static IReadOnlyList<Finding> Of(
+        HeardRow row,
+        AskedRow asked,
+        RowArticulation articulation,
+        StageBands bands,
+        SoundingPupil pupil
+    )
     {
-        var findings = Misses(row);
+        var findings = Misses(row.Notes, SymptomOf);
         // A tone that glides on purpose is held against its glide alone, and air has no tone.
         if (asked.Drill?.Aim is ToneAim.Bend or ToneAim.Glide or ToneAim.Air)
             return findings;
@@ -68,10 +78,12 @@ internal static class RowFindings
     }
 
     /// <summary>How notes were missed, the commonest way first.</summary>
-    private static List<Finding> Misses(HeardRow row) =>
+    /// <param name="notes">The notes as heard.</param>
+    /// <param name="symptomOf">The symptom that a miss is; null where it is none.</param>
+    internal static List<Finding> Misses(IEnumerable<RowNote> notes, Func<JudgedNote, string?> symptomOf) =>
         [
-            .. row
-                .Notes.Select(note => (note, Id: SymptomOf(note.Judged)))
+            .. notes
+                .Select(note => (note, Id: symptomOf(note.Judged)))
                 .Where(miss => miss.Id is not null)
                 .GroupBy(miss => miss.Id!)
                 .OrderByDescending(group => group.Count())
@@ -105,12 +117,12 @@ internal static class RowFindings
         AskedRow asked,
         RowArticulation articulation,
         StageBands bands,
-        JudgedPupil pupil
+        SoundingPupil pupil
     )
     {
         var all = row.Notes.Select(note => note.Number).ToList();
         // An approach may let the tongue stop a note, or want it set anew.
-        if (articulation.ClosedShare > bands.ClosedShare && pupil.Approach["note.end"] == "a")
+        if (articulation.ClosedShare > bands.ClosedShare && pupil.Approach.Of(Points.NoteEnd) == NoteEnd.AirEndsIt)
             yield return new Finding(
                 Symptom.Get("cutOff"),
                 articulation.ClosedNotes,

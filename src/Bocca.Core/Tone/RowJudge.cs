@@ -1,12 +1,19 @@
-using Bocca.Core.Advice;
-using Bocca.Core.Buzz;
-using Bocca.Core.Practice;
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Aims;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Tone;
 
 /// <summary>Judges a row: what came of its notes, how they were begun and ended, and the one next step with its reason.</summary>
 public static class RowJudge
 {
+    /// <summary>Where notes are taken.</summary>
+    public static Place Place { get; } = new("tone");
+
     /// <summary>Share of notes that have to come for a row to pass: four of five (common practice).</summary>
     private const double EnoughShare = 0.8;
 
@@ -18,24 +25,18 @@ public static class RowJudge
     /// <param name="asked">What was asked.</param>
     /// <param name="pupil">Who played.</param>
     /// <param name="passesBefore">Passes of the same drill at the same tempo in a row before this one.</param>
-    public static TakeVerdict Judge(HeardRow row, AskedRow asked, JudgedPupil pupil, int passesBefore = 0)
+    public static Verdict Judge(HeardRow row, AskedRow asked, SoundingPupil pupil, int passesBefore = 0)
     {
         var bands = StageBands.For(SoundStage.Instrument, asked.Pupil).Under(pupil.Approach);
         if (row.Problem is { } problem)
-            return new TakeVerdict(
-                TakeOutcome.CannotTell,
-                $"Cannot tell: {problem.Why}",
-                [],
-                [],
-                Again(asked, problem.Remedy, problem.Why)
-            );
+            return new Verdict(Outcome.CannotTell, $"Cannot tell: {problem.Why}", [], [], Again(asked, problem.Remedy, problem.Why));
         if (
             row.Notes.All(note => note.Sound is null)
             && row.Extra.Count == 0
             && row.Notes.All(note => note.Judged.Outcome == NoteOutcome.NoTone)
         )
-            return new TakeVerdict(
-                TakeOutcome.CannotTell,
+            return new Verdict(
+                Outcome.CannotTell,
                 "Cannot tell: no tone was found in the whole take.",
                 [],
                 [],
@@ -44,8 +45,8 @@ public static class RowJudge
         var articulation = RowArticulation.Of(row);
         var aims = ToneAims.Of(row, asked, articulation, bands, pupil);
         var findings = RowFindings.Of(row, asked, articulation, bands, pupil);
-        var outcome = Outcome(row, findings, aims);
-        return new TakeVerdict(
+        var outcome = OutcomeOf(row, findings, aims);
+        return new Verdict(
             outcome,
             Summary(row, findings, aims),
             Numbers(row, articulation, bands),
@@ -57,16 +58,16 @@ public static class RowJudge
         };
     }
 
-    private static TakeOutcome Outcome(HeardRow row, IReadOnlyList<Finding> findings, IReadOnlyList<AskedHeard> aims)
+    private static Outcome OutcomeOf(HeardRow row, IReadOnlyList<Finding> findings, IReadOnlyList<AskedHeard> aims)
     {
         if (row.Doubt is not null and not { Kind: RowDoubtKind.TooShort })
-            return TakeOutcome.CannotTell;
+            return Outcome.CannotTell;
         var came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
         if (came < 0.5 * row.Notes.Count && row.Notes.Count > 1)
-            return TakeOutcome.StepBack;
+            return Outcome.StepBack;
         return came >= EnoughShare * row.Notes.Count && findings.Count == 0 && aims.All(aim => aim.Met != false)
-            ? TakeOutcome.Passed
-            : TakeOutcome.Repeat;
+            ? Outcome.Passed
+            : Outcome.Repeat;
     }
 
     private static string Summary(HeardRow row, IReadOnlyList<Finding> findings, IReadOnlyList<AskedHeard> aims)
@@ -78,14 +79,14 @@ public static class RowJudge
             return row.Notes[0].Judged.Sentence;
         var came = $"{Words.Of(row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right), row.Notes.Count)} notes came.";
         if (miss is not null)
-            return $"{came} {Place(row, miss)}{miss.Judged.Sentence}";
+            return $"{came} {At(row, miss)}{miss.Judged.Sentence}";
         return findings.Count > 0 ? $"{came} {findings[0].Heard}"
             : aims.FirstOrDefault(aim => aim.Met == false) is { } missed
                 ? $"{came} {Capital(missed.What)}: {missed.Heard}; asked were {missed.Asked}."
             : came;
     }
 
-    private static string Place(HeardRow row, RowNote miss) => row.Notes.Count > 2 ? $"Note {miss.Number}: " : "";
+    private static string At(HeardRow row, RowNote miss) => row.Notes.Count > 2 ? $"Note {miss.Number}: " : "";
 
     private static List<HeardNumber> Numbers(HeardRow row, RowArticulation articulation, StageBands bands)
     {
@@ -134,12 +135,12 @@ public static class RowJudge
     }
 
     private static NextStep Next(
-        TakeOutcome outcome,
+        Outcome outcome,
         HeardRow row,
         AskedRow asked,
         IReadOnlyList<Finding> findings,
         IReadOnlyList<AskedHeard> aims,
-        JudgedPupil pupil,
+        SoundingPupil pupil,
         int passesBefore
     )
     {
@@ -149,7 +150,7 @@ public static class RowJudge
                 doubt.Kind == RowDoubtKind.TooShort ? "Play the whole row, in one go." : "Look at that first; the take is kept.",
                 doubt.Sentence
             );
-        if (outcome == TakeOutcome.Passed)
+        if (outcome == Outcome.Passed)
             return Onward(asked, pupil.Approach, passesBefore);
         if (row.Notes.FirstOrDefault(note => note.Judged.Outcome == NoteOutcome.TwoReadings) is { } open && findings.Count == 0)
             return Again(asked, $"Play it again and look at the hand: {open.Judged.Meant.Setting}.", open.Judged.Sentence);
@@ -160,26 +161,10 @@ public static class RowJudge
             : Again(asked, "Once more, the same way.", "Not every note came yet.");
     }
 
-    private static NextStep Advised(TakeOutcome outcome, AskedRow asked, IReadOnlyList<Finding> findings, JudgedPupil pupil)
+    private static NextStep Advised(Outcome outcome, AskedRow asked, IReadOnlyList<Finding> findings, JudgedPupil pupil)
     {
-        var evidence = pupil
-            .Known.Where(item => !item.Signal.StartsWith("heard.", StringComparison.Ordinal))
-            .Concat(findings.Select(Evidence.Heard))
-            .ToList();
-        var tense = pupil.Tense || Adviser.IsTense(evidence);
-        var first = findings[0];
-        // What was missed is said already; a number outside its band is said with the cause.
-        var step = Again(
-            asked,
-            first.Symptom.FixFor(pupil.Approach, tense).Cue,
-            first.Limit == 0 ? first.Symptom.Cause : $"{first.Symptom.Cause} {first.Heard}"
-        );
-        return outcome == TakeOutcome.StepBack && asked.Drill is { } drill && drill.Easier != drill.Id
-            ? step with
-            {
-                DrillId = drill.Easier,
-            }
-            : step;
+        var easier = outcome == Outcome.StepBack ? asked.Drill?.Easier : null;
+        return AdvisedStep.Of(pupil, findings, AdvisedStep.IsTense(pupil, findings), Place, easier ?? asked.Drill?.Id);
     }
 
     private static NextStep Onward(AskedRow asked, Approach approach, int passesBefore)
@@ -206,10 +191,10 @@ public static class RowJudge
             .FirstOrDefault(known => known.From <= asked.Pupil && known.IsFor(asked.Player.Instrument, approach));
         return onward is null
             ? Again(asked, "Take the next note.", "Every note came as meant.")
-            : new NextStep(NextPlace.Tone, onward.Id, $"Go on: {onward.Name}.", "Every note came as meant.");
+            : new NextStep(Place, onward.Id, $"Go on: {onward.Name}.", "Every note came as meant.");
     }
 
-    private static NextStep Again(AskedRow asked, string cue, string reason) => new(NextPlace.Tone, asked.Drill?.Id, cue, reason);
+    private static NextStep Again(AskedRow asked, string cue, string reason) => new(Place, asked.Drill?.Id, cue, reason);
 
     private static string Capital(string text) => char.ToUpperInvariant(text[0]) + text[1..];
 }

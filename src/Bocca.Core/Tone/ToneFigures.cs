@@ -1,4 +1,7 @@
 using Bocca.Core.Judging;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Tone;
 

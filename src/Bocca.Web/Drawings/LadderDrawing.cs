@@ -23,7 +23,7 @@ public sealed class LadderDrawing
             .. rungs.Select(rung => new DrawnRung(
                 rung.Partial,
                 Y(rung.Hertz),
-                Frame.Say.Pitch(reading.ToWritten(rung.Nearest)),
+                Frame.Wording.Pitch(reading.ToWritten(rung.Nearest)),
                 rung.Cents,
                 false,
                 ""

@@ -1,4 +1,7 @@
+using Bocca.Core.Judging;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 
 namespace Bocca.Web.Drawings;
@@ -129,11 +132,11 @@ public sealed class RowDrawing
             // A note repeated in one phrase is named once.
             !_named || (before is { EndsPhrase: false } && before.Midi == note.Midi)
                 ? ""
-                : Say.Spelled(note.Written),
+                : Wording.Spelled(note.Written),
             came,
-            came ? "" : Say.Miss(note),
+            came ? "" : Wording.Miss(note),
             Math.Min(
-                Width - (LetterWidth * Say.Miss(note).Length),
+                Width - (LetterWidth * Wording.Miss(note).Length),
                 came || note.StartSeconds is null ? X(start) : X(note.StartSeconds.Value)
             ),
             came || heard is null ? Y(note.Midi) : Y(heard.Value) + (heard > note.Midi ? -12 : 24),

@@ -38,7 +38,7 @@ public sealed class RungsDrawing
             .. rungs.Select(rung => new DrawnRung(
                 rung.Partial,
                 At(rung.Hertz),
-                Frame.Say.Pitch(reading.ToWritten(rung.Nearest)),
+                Frame.Wording.Pitch(reading.ToWritten(rung.Nearest)),
                 rung.Cents,
                 rung.Partial == partial,
                 (rung.Partial - partial) switch

@@ -1,5 +1,6 @@
 using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 
 namespace Bocca.Web.Drawings;
@@ -37,7 +38,7 @@ public sealed class TubeDrawing
                         Left + (Step * (i + 0.5)),
                         100 * instrument.OpenMetres * tube.LengthRatio,
                         100 * instrument.OpenMetres * (tube.LengthRatio - 1),
-                        Frame.Say.Setting(instrument, tube.Setting),
+                        Frame.Wording.Setting(instrument, tube.Setting),
                         [
                             .. Enumerable
                                 .Range(1, 12)
@@ -48,7 +49,7 @@ public sealed class TubeDrawing
                                 .Select(rung => new TubeRung(
                                     Y(rung.Midi),
                                     rung.partial,
-                                    Frame.Say.Pitch(Pitch.FromMidi(reading.ToWritten(Pitch.FromMidi((int)Math.Round(rung.Midi))).Midi)),
+                                    Frame.Wording.Pitch(Pitch.FromMidi(reading.ToWritten(Pitch.FromMidi((int)Math.Round(rung.Midi))).Midi)),
                                     taught.Contains((tube.Setting, rung.partial))
                                 )),
                         ]

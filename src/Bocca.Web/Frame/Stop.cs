@@ -1,3 +1,5 @@
+using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 
 namespace Bocca.Web.Frame;
@@ -32,7 +34,7 @@ public sealed class Stop
     public Func<string, string?> DrillName { get; init; } = _ => null;
 
     /// <summary>Whether a drill of it is for a pupil under an approach on a day.</summary>
-    public Func<string, Pupil, Core.Practice.Approach, DateOnly, bool> OffersDrill { get; init; } = (_, _, _, _) => true;
+    public Func<string, Pupil, Core.Teaching.Approach, DateOnly, bool> OffersDrill { get; init; } = (_, _, _, _) => true;
 
     /// <summary>Where a step of it is done.</summary>
     public Func<int, string?, string>? Steps { get; init; }

@@ -1,6 +1,9 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
@@ -54,7 +57,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     protected virtual string KeptWords => $"The {Kind.Noun} stands in the record.";
 
     /// <summary>The verdict on a take.</summary>
-    protected abstract TakeVerdict VerdictOf(T payload);
+    protected abstract Verdict VerdictOf(T payload);
 
     /// <summary>Where an accepted step leads.</summary>
     protected abstract IActionResult Onward(Shown<T> take, NextStep next);
@@ -135,10 +138,10 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     }
 
     /// <summary>Who is judged, with all that the record knows.</summary>
-    protected async Task<JudgedPupil> JudgedAsync(SoundStage on, bool tense)
+    protected async Task<SoundingPupil> JudgedAsync(SoundStage on, bool tense)
     {
         var (scale, own) = await Journal.OwnSoundAsync(Pupil!.Id, on);
-        return new JudgedPupil(Approach, own, tense || await Journal.TenseTodayAsync(Pupil.Id))
+        return new SoundingPupil(Approach, own, tense || await Journal.TenseTodayAsync(Pupil.Id))
         {
             Scale = scale,
             Known = await Journal.KnownAsync(Pupil.Id),

@@ -1,6 +1,8 @@
 using System.Buffers.Binary;
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.EntityFrameworkCore;

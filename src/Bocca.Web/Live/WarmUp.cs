@@ -1,7 +1,11 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Live;
 
@@ -23,7 +27,7 @@ public sealed class WarmUp : BackgroundService
                 TakeListener.Hear(
                     take.Sound,
                     new AskedTake(drill, plan, SoundStage.Mouthpiece, LearningStage.FirstNotes),
-                    JudgedPupil.Unknown
+                    SoundingPupil.Unknown
                 );
             },
             stoppingToken

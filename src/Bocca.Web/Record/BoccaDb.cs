@@ -1,3 +1,4 @@
+using Bocca.Core.Teaching;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 

@@ -1,12 +1,20 @@
 using Bocca.Core.Breath;
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Fingering;
+using Bocca.Core.Fingering.Trainer;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Pages.Breath;
 using Bocca.Web.Pages.Buzz;
 using Bocca.Web.Pages.Notes;
@@ -28,7 +36,7 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now)
     private readonly Approach _approach = pupil.ApproachIn(new RoomSettings());
     private OwnScale? _scale;
 
-    private JudgedPupil Judged => new(_approach, OwnSound.Unknown) { Scale = _scale };
+    private SoundingPupil Judged => new(_approach, OwnSound.Unknown) { Scale = _scale };
 
     /// <summary>Everything in it, each kind the oldest first.</summary>
     public IEnumerable<DemoItem> Items()
@@ -167,7 +175,7 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now)
                                 Item = mark.Item,
                             }
                     );
-                card.Answer(HandOutcome.Grade(mark, outcome.MedianSeconds), at);
+                card.Answer(HandRecall.Grade(mark, outcome.MedianSeconds), at);
             }
 
             yield return new DemoItem($"{demo.Name} hand {i}", 0, () => Hand(drill, marks, outcome, recalled, at));

@@ -1,5 +1,8 @@
 using Bocca.Core.Breath;
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Record;
 

@@ -1,6 +1,8 @@
 using System.ComponentModel.DataAnnotations;
 using Bocca.Core.Buzz;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Record;
 
@@ -80,7 +82,7 @@ public sealed class Entry
     /// <summary>The approach it was made under.</summary>
     public ApproachText? Approach { get; set; }
 
-    public TakeOutcome? Outcome { get; set; }
+    public Outcome? Outcome { get; set; }
 
     /// <summary>What came of it, in a sentence.</summary>
     [MaxLength(LongestSummary)]

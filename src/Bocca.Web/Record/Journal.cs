@@ -1,5 +1,6 @@
 using Bocca.Core.Buzz;
 using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Microsoft.EntityFrameworkCore;
 
@@ -127,7 +128,7 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
                     .ToListAsync()
             )
                 earlier.DueAt = null;
-            entry.DueAt = entry.Outcome == TakeOutcome.Passed ? entry.At.AddDays(days) : null;
+            entry.DueAt = entry.Outcome == Outcome.Passed ? entry.At.AddDays(days) : null;
         }
     }
 
@@ -151,7 +152,7 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
             .Take(2)
             .ToListAsync();
         for (var i = 0; i < standing.Count; i++)
-            standing[i].DueAt = i == 0 && standing[i].Outcome == TakeOutcome.Passed ? standing[i].At.AddDays(days) : null;
+            standing[i].DueAt = i == 0 && standing[i].Outcome == Outcome.Passed ? standing[i].At.AddDays(days) : null;
         await db.SaveChangesAsync();
     }
 

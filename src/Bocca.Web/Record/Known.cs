@@ -1,6 +1,6 @@
-using Bocca.Core.Advice;
 using Bocca.Core.Breath;
 using Bocca.Core.Buzz;
+using Bocca.Core.Judging;
 using Bocca.Web.Pages.Breath;
 using Bocca.Web.Pages.Setup;
 using Microsoft.EntityFrameworkCore;
@@ -49,7 +49,7 @@ public static class Known
         var since = journal.Clock.Now - UsableBreath.Fresh;
         var even = await journal
             .Of(pupilId, BreathStop.Drills)
-            .Where(drill => drill.At >= since && drill.Outcome == TakeOutcome.Passed)
+            .Where(drill => drill.At >= since && drill.Outcome == Outcome.Passed)
             .ToListAsync();
         return UsableBreath.From(even.Select(BreathStop.Pass), journal.Clock.Now);
     }

@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using Bocca.Core.Instruments;
 
 namespace Bocca.Web.Record;
 

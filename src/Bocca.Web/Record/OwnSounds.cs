@@ -1,6 +1,10 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Pages.Buzz;
 using Bocca.Web.Pages.Tone;
 using Microsoft.EntityFrameworkCore;
@@ -23,7 +27,7 @@ public static class OwnSounds
             BuzzStop.Takes,
             journal
                 .Of(pupilId, BuzzStop.Takes)
-                .Where(take => take.Kept && take.Stage == on && take.DrillId == SamplesDrill && take.Outcome == TakeOutcome.Passed)
+                .Where(take => take.Kept && take.Stage == on && take.DrillId == SamplesDrill && take.Outcome == Outcome.Passed)
         );
 
     /// <summary>The pupil's own scale on something, and what is usual there.</summary>
@@ -33,7 +37,7 @@ public static class OwnSounds
             return (scale, new OwnSound(scale.Centred.HarmonicToNoiseDb, scale.Centred.CentroidOverPitch, scale.Centred.LevelDb));
         var passed = await journal
             .Of(pupilId, BuzzStop.Takes)
-            .Where(take => take.Kept && take.Stage == on && take.Outcome == TakeOutcome.Passed && take.DrillId != SamplesDrill)
+            .Where(take => take.Kept && take.Stage == on && take.Outcome == Outcome.Passed && take.DrillId != SamplesDrill)
             .Take(TakesForOwnSound)
             .Include(take => take.Payload)
             .ToListAsync();
@@ -50,7 +54,7 @@ public static class OwnSounds
     private static async Task<double?> OwnMediumAsync(this Journal journal, int pupilId) =>
         await journal
             .FiguresOf(pupilId, ToneFigures.Medium)
-            .Where(figure => journal.Db.Entries.Any(take => take.Id == figure.EntryId && take.Outcome == TakeOutcome.Passed))
+            .Where(figure => journal.Db.Entries.Any(take => take.Id == figure.EntryId && take.Outcome == Outcome.Passed))
             .Select(figure => (double?)figure.Value)
             .FirstOrDefaultAsync();
 

@@ -2,9 +2,12 @@ using Bocca.Core.Buzz;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Drills;
 using Bocca.Web.Pages.Notes;
 using Bocca.Web.Pages.Tone;
 using Microsoft.EntityFrameworkCore;
@@ -54,7 +57,7 @@ public static class PlayedInstruments
             .Where(take =>
                 take.Kept
                 && drills.Contains(take.DrillId!)
-                && take.Outcome != TakeOutcome.CannotTell
+                && take.Outcome != Outcome.CannotTell
                 && (take.InstrumentId == null || take.InstrumentId == pupil.InstrumentId)
             )
             .Select(take => new { take.Id, take.At })

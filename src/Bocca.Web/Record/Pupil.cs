@@ -3,6 +3,7 @@ using Bocca.Core.Breath;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Record;
 

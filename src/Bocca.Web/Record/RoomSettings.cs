@@ -1,6 +1,7 @@
 using System.ComponentModel.DataAnnotations;
 using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Record;
 

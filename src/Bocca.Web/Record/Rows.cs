@@ -1,4 +1,5 @@
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Listening;
 
 namespace Bocca.Web.Record;
 

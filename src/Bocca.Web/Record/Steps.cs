@@ -1,4 +1,6 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Record;
 
@@ -16,7 +18,7 @@ public static class Steps
         {
             PupilId = pupilId,
             Kind = Kind.Id,
-            Subject = next.Place.ToString().ToLowerInvariant(),
+            Subject = next.Place.Id,
             DrillId = next.DrillId,
             Summary = next.Cue,
             At = at,

@@ -1,4 +1,5 @@
 using Bocca.Core.Breath;
+using Bocca.Core.Judging;
 using Bocca.Core.Simulation;
 
 namespace Bocca.Core.Tests.Breath;

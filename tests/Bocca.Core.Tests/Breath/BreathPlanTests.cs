@@ -1,5 +1,6 @@
 using Bocca.Core.Breath;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 using CsCheck;
 
 namespace Bocca.Core.Tests.Breath;

@@ -1,7 +1,12 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Aims;
+using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Tests.Buzz;
 
@@ -24,7 +29,7 @@ public sealed class AimTests
     public void A_drill_played_as_asked_passes(string id, SoundStage on)
     {
         var verdict = Hear("trumpet-bb", id, on, "").Verdict;
-        Assert.True(verdict.Outcome == TakeOutcome.Passed, $"{verdict.Summary} {string.Join(" | ", verdict.Asked)} {verdict.Next}");
+        Assert.True(verdict.Outcome == Outcome.Passed, $"{verdict.Summary} {string.Join(" | ", verdict.Asked)} {verdict.Next}");
         Assert.DoesNotContain(verdict.Asked, aim => aim.Met == false);
     }
 
@@ -35,7 +40,7 @@ public sealed class AimTests
     public void What_a_drill_asks_for_is_missed_when_it_is_not_played(string id, string fault, string what)
     {
         var verdict = Hear("trumpet-bb", id, SoundStage.Mouthpiece, fault).Verdict;
-        Assert.NotEqual(TakeOutcome.Passed, verdict.Outcome);
+        Assert.NotEqual(Outcome.Passed, verdict.Outcome);
         Assert.Contains(verdict.Asked, aim => aim.Met == false && aim.What == what);
     }
 
@@ -57,9 +62,9 @@ public sealed class AimTests
         IReadOnlyList<Fault> faults = id == "air-first-note" ? [Fault.Parse("air-first=900")] : [];
         var take = SimulatedPlayer.Play(Catalogue.Get("trombone"), SoundStage.Mouthpiece, plan, faults, 6);
         var verdict = TakeListener
-            .Hear(take.Sound, new AskedTake(drill, drill.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes), JudgedPupil.Unknown)
+            .Hear(take.Sound, new AskedTake(drill, drill.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes), SoundingPupil.Unknown)
             .Verdict;
-        Assert.NotEqual(TakeOutcome.Passed, verdict.Outcome);
+        Assert.NotEqual(Outcome.Passed, verdict.Outcome);
         Assert.Contains(verdict.Asked, aim => aim.Met == false);
     }
 
@@ -85,7 +90,7 @@ public sealed class AimTests
     public void A_voice_is_drawn_and_not_judged()
     {
         var heard = Hear("horn-f", "mp-siren", SoundStage.Mouthpiece, "silent=1@1,2");
-        Assert.Equal(TakeOutcome.Passed, heard.Verdict.Outcome);
+        Assert.Equal(Outcome.Passed, heard.Verdict.Outcome);
         Assert.Equal(3, heard.Measures.Asked.Count());
     }
 
@@ -95,7 +100,7 @@ public sealed class AimTests
     public void Voice_mouthpiece_and_instrument_lie_over_each_other(string id)
     {
         var heard = Hear(id, "siren-three", SoundStage.Instrument, "");
-        Assert.True(heard.Verdict.Outcome == TakeOutcome.Passed, $"{heard.Verdict.Summary} {string.Join("; ", heard.Verdict.Asked)}");
+        Assert.True(heard.Verdict.Outcome == Outcome.Passed, $"{heard.Verdict.Summary} {string.Join("; ", heard.Verdict.Asked)}");
         var laid = LaidCurves.Of(heard.Strip!)!;
         Assert.Equal(["sing", "mouthpiece", "instrument"], laid.Labels);
         Assert.All(laid.Labels.Skip(1), label => Assert.InRange(laid.Likeness(label, "sing"), 0.6, 1));
@@ -115,9 +120,9 @@ public sealed class AimTests
         };
         var take = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Instrument, plan, [], 6);
         var verdict = TakeListener
-            .Hear(take.Sound, new AskedTake(drill, drill.Plan, SoundStage.Instrument, LearningStage.FirstNotes), JudgedPupil.Unknown)
+            .Hear(take.Sound, new AskedTake(drill, drill.Plan, SoundStage.Instrument, LearningStage.FirstNotes), SoundingPupil.Unknown)
             .Verdict;
-        Assert.NotEqual(TakeOutcome.Passed, verdict.Outcome);
+        Assert.NotEqual(Outcome.Passed, verdict.Outcome);
         Assert.Contains(verdict.Asked, aim => aim is { What: "mouthpiece after the voice", Met: false });
     }
 
@@ -146,7 +151,7 @@ public sealed class AimTests
         SoundStage on,
         string faults,
         int seed = 5,
-        JudgedPupil? pupil = null,
+        SoundingPupil? pupil = null,
         string? playedAs = null
     )
     {
@@ -161,6 +166,10 @@ public sealed class AimTests
             seed,
             drill.StartHz(instrument)
         );
-        return TakeListener.Hear(take.Sound, new AskedTake(drill, drill.Plan, on, LearningStage.FirstNotes), pupil ?? JudgedPupil.Unknown);
+        return TakeListener.Hear(
+            take.Sound,
+            new AskedTake(drill, drill.Plan, on, LearningStage.FirstNotes),
+            pupil ?? SoundingPupil.Unknown
+        );
     }
 }

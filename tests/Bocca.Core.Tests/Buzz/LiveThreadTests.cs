@@ -2,6 +2,7 @@ using Bocca.Core.Buzz;
 using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Tests.Buzz;
 

@@ -1,7 +1,11 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Tests.Buzz;
 
@@ -28,10 +32,10 @@ public sealed class OwnScaleTests
     [Fact]
     public void Near_the_own_tight_sample_is_pinched_and_near_the_open_one_airy()
     {
-        var pupil = JudgedPupil.Unknown with { Scale = Scale("trumpet-bb") };
+        var pupil = SoundingPupil.Unknown with { Scale = Scale("trumpet-bb") };
         Assert.Equal("pinched", Judge("trumpet-bb", "pinched=0.8", pupil).Findings[0].Symptom.Id);
         Assert.Equal("airy", Judge("trumpet-bb", "airy=14", pupil).Findings[0].Symptom.Id);
-        Assert.Equal(TakeOutcome.Passed, Judge("trumpet-bb", "", pupil).Outcome);
+        Assert.Equal(Outcome.Passed, Judge("trumpet-bb", "", pupil).Outcome);
     }
 
     [Fact]
@@ -39,7 +43,7 @@ public sealed class OwnScaleTests
     {
         foreach (var fault in new[] { "pinched=0.8", "airy=14" })
         {
-            var verdict = Judge("trumpet-bb", fault, JudgedPupil.Unknown);
+            var verdict = Judge("trumpet-bb", fault, SoundingPupil.Unknown);
             Assert.NotNull(verdict.NotJudged);
             Assert.Null(verdict.OnOwnScale);
             Assert.DoesNotContain(verdict.Findings, finding => finding.Symptom.Id is "pinched" or "airy");
@@ -53,9 +57,9 @@ public sealed class OwnScaleTests
         var verdict = TakeListener.Hear(
             take.Sound,
             new AskedTake(Samples, Samples.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes),
-            JudgedPupil.Unknown
+            SoundingPupil.Unknown
         );
-        Assert.NotEqual(TakeOutcome.Passed, verdict.Verdict.Outcome);
+        Assert.NotEqual(Outcome.Passed, verdict.Verdict.Outcome);
         Assert.False(OwnScale.From(verdict.Measures)!.TellsTight);
     }
 
@@ -73,16 +77,16 @@ public sealed class OwnScaleTests
                 .Hear(
                     take.Sound,
                     new AskedTake(Samples, Samples.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes),
-                    JudgedPupil.Unknown
+                    SoundingPupil.Unknown
                 )
                 .Measures
         )!;
     }
 
     private static double Place(string id, OwnScale scale, string fault) =>
-        Judge(id, fault, JudgedPupil.Unknown with { Scale = scale }).OnOwnScale!.Value;
+        Judge(id, fault, SoundingPupil.Unknown with { Scale = scale }).OnOwnScale!.Value;
 
-    private static TakeVerdict Judge(string id, string fault, JudgedPupil pupil)
+    private static Verdict Judge(string id, string fault, SoundingPupil pupil)
     {
         var drill = BuzzDrill.Get("sound4-rest4");
         var take = SimulatedPlayer.Play(

@@ -1,9 +1,13 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using CsCheck;
 
 namespace Bocca.Core.Tests.Buzz;
@@ -22,8 +26,8 @@ public sealed class TakeListenerTests
     public void A_good_take_passes_on_every_instrument(string id)
     {
         var (heard, played) = Hear(id, []);
-        Assert.Equal(TakeOutcome.Passed, heard.Verdict.Outcome);
-        Assert.Equal(NextPlace.Notes, heard.Verdict.Next.Place);
+        Assert.Equal(Outcome.Passed, heard.Verdict.Outcome);
+        Assert.Equal(new Place("notes"), heard.Verdict.Next.Place);
         Assert.Empty(heard.Verdict.Findings);
         Assert.All(
             heard.Measures.Attempts.Zip(played.Tones),
@@ -91,7 +95,7 @@ public sealed class TakeListenerTests
     public void Half_silent_steps_back_to_something_easier()
     {
         var verdict = Hear("trumpet-bb", [Fault.Parse("silent=1@1,3")]).Heard.Verdict;
-        Assert.Equal(TakeOutcome.StepBack, verdict.Outcome);
+        Assert.Equal(Outcome.StepBack, verdict.Outcome);
         Assert.Equal("buzz-bursts", verdict.Next.DrillId);
     }
 
@@ -105,7 +109,7 @@ public sealed class TakeListenerTests
                 var tense = Hear(
                     "trumpet-bb",
                     [Fault.Parse(fault)],
-                    pupil: new JudgedPupil(approach, OwnSound.Unknown, Tense: true)
+                    pupil: new SoundingPupil(approach, OwnSound.Unknown, Tense: true)
                 ).Heard.Verdict;
                 Assert.DoesNotContain("irm", tense.Next.Cue);
                 Assert.DoesNotContain("closer", tense.Next.Cue);
@@ -121,7 +125,7 @@ public sealed class TakeListenerTests
             Hear(
                 "trumpet-bb",
                 [Fault.Parse("silent=0.5@1,2,3")],
-                pupil: new JudgedPupil(Approach.Of(preset), OwnSound.Unknown)
+                pupil: new SoundingPupil(Approach.Of(preset), OwnSound.Unknown)
             ).Heard.Verdict.Next.Cue;
         Assert.NotEqual(Cue(ApproachPreset.LipsFirst), Cue(ApproachPreset.AirFirst));
     }
@@ -138,7 +142,7 @@ public sealed class TakeListenerTests
         var known = Hear(
             "trumpet-bb",
             [Fault.Parse("airy=16")],
-            pupil: new JudgedPupil(Approach.Of(ApproachPreset.LipsFirst), own)
+            pupil: new SoundingPupil(Approach.Of(ApproachPreset.LipsFirst), own)
         ).Heard.Verdict;
         Assert.Contains("airy", known.Findings.Select(finding => finding.Symptom.Id));
         Assert.DoesNotContain(
@@ -151,10 +155,10 @@ public sealed class TakeListenerTests
     public void What_cannot_be_heard_is_not_judged()
     {
         var clipped = Hear("trumpet-bb", [Fault.Parse("clipped=20")]).Heard.Verdict;
-        Assert.Equal(TakeOutcome.CannotTell, clipped.Outcome);
+        Assert.Equal(Outcome.CannotTell, clipped.Outcome);
         Assert.Contains("cut off", clipped.Summary);
-        var silent = TakeListener.Hear(new MonoSound(new float[44100 * 5], 44100), Asked(), JudgedPupil.Unknown).Verdict;
-        Assert.Equal(TakeOutcome.CannotTell, silent.Outcome);
+        var silent = TakeListener.Hear(new MonoSound(new float[44100 * 5], 44100), Asked(), SoundingPupil.Unknown).Verdict;
+        Assert.Equal(Outcome.CannotTell, silent.Outcome);
         Assert.Contains("silence", silent.Summary);
     }
 
@@ -162,7 +166,7 @@ public sealed class TakeListenerTests
     public void Without_marks_the_tries_are_taken_as_they_come_and_no_delay_is_claimed()
     {
         var (_, played) = Hear("trumpet-bb", []);
-        var heard = TakeListener.Hear(played.Sound with { CueSeconds = null }, Asked(), JudgedPupil.Unknown);
+        var heard = TakeListener.Hear(played.Sound with { CueSeconds = null }, Asked(), SoundingPupil.Unknown);
         Assert.Equal(4, heard.Measures.Attempts.Count);
         Assert.All(heard.Measures.Attempts, attempt => Assert.Null(attempt.OnsetDelayMs));
     }
@@ -172,7 +176,7 @@ public sealed class TakeListenerTests
     {
         var (_, played) = Hear("trumpet-bb", []);
         var later = new MonoSound([.. new float[44100], .. played.Sound.Samples], 44100);
-        var heard = TakeListener.Hear(later, Asked() with { FirstCueSeconds = 1 }, JudgedPupil.Unknown);
+        var heard = TakeListener.Hear(later, Asked() with { FirstCueSeconds = 1 }, SoundingPupil.Unknown);
         Assert.All(heard.Measures.Attempts, attempt => Assert.InRange(attempt.OnsetDelayMs!.Value, 0, 120));
     }
 
@@ -181,8 +185,8 @@ public sealed class TakeListenerTests
     {
         var (_, played) = Hear("trumpet-bb", []);
         var holed = new MonoSound([.. new float[44100 * 6], .. played.Sound.Samples], 44100);
-        var heard = TakeListener.Hear(holed, Asked() with { FirstCueSeconds = 6 }, JudgedPupil.Unknown);
-        Assert.Equal(TakeOutcome.Passed, heard.Verdict.Outcome);
+        var heard = TakeListener.Hear(holed, Asked() with { FirstCueSeconds = 6 }, SoundingPupil.Unknown);
+        Assert.Equal(Outcome.Passed, heard.Verdict.Outcome);
         Assert.All(heard.Measures.Attempts, attempt => Assert.InRange(attempt.AirBeforeToneMs!.Value, 0, 100));
     }
 
@@ -192,10 +196,10 @@ public sealed class TakeListenerTests
         string id,
         IReadOnlyList<Fault> faults,
         int seed = 11,
-        JudgedPupil? pupil = null
+        SoundingPupil? pupil = null
     )
     {
         var played = SimulatedPlayer.Play(Catalogue.Get(id), SoundStage.Mouthpiece, Drill.Plan, faults, seed);
-        return (TakeListener.Hear(played.Sound, Asked(), pupil ?? JudgedPupil.Unknown), played);
+        return (TakeListener.Hear(played.Sound, Asked(), pupil ?? SoundingPupil.Unknown), played);
     }
 }

@@ -1,6 +1,8 @@
 using Bocca.Core.Embouchure;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 using CsCheck;
 
 namespace Bocca.Core.Tests.Embouchure;

@@ -1,4 +1,5 @@
 using Bocca.Core.Fingering;
+using Bocca.Core.Fingering.Trainer;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
@@ -160,5 +161,5 @@ public sealed class HandTrainerTests
     [InlineData(true, 0.5, RecallGrade.Easy)]
     [InlineData(false, 1, RecallGrade.Again)]
     public void Time_makes_the_grade(bool right, double seconds, RecallGrade grade) =>
-        Assert.Equal(grade, HandOutcome.Grade(new HandMark("D4", "1-3", "0", "1-3", seconds, right), 1));
+        Assert.Equal(grade, HandRecall.Grade(new HandMark("D4", "1-3", "0", "1-3", seconds, right), 1));
 }

@@ -1,3 +1,5 @@
+using Bocca.Core.Instruments;
+
 namespace Bocca.Core.Tests.Fingering;
 
 /// <summary>

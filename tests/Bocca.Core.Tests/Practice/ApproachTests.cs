@@ -1,8 +1,11 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 using CsCheck;
 
 namespace Bocca.Core.Tests.Practice;
@@ -86,7 +89,7 @@ public class ApproachTests
     [Fact]
     public void Cues_follow_the_approach()
     {
-        string Cue(Approach approach) => Bocca.Core.Advice.Symptom.Get("airy").FixFor(approach, tense: false).Cue;
+        string Cue(Approach approach) => Bocca.Core.Judging.Symptom.Get("airy").FixFor(approach, tense: false).Cue;
         Assert.StartsWith("Make the opening smaller", Cue(LipsFirst));
         Assert.StartsWith("Same air", Cue(LipsFirst.With("lips.centre", "b")));
     }

@@ -1,5 +1,7 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Tests.Practice;
 

@@ -5,6 +5,7 @@ using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Tests.Score;
 

@@ -1,6 +1,7 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Tests.Simulation;
 

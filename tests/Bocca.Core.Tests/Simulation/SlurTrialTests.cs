@@ -2,7 +2,9 @@ using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Tests.Simulation;
 

@@ -1,16 +1,21 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Tests.Slurs;
 
 /// <summary>Slurs played by the practice player's lips, heard change by change.</summary>
 public sealed class SlurHearingTests
 {
-    private static (HeardSlur Heard, TakeVerdict Verdict, AskedSlur Asked) Hear(
+    private static (HeardSlur Heard, Verdict Verdict, AskedSlur Asked) Hear(
         string id,
         string shape,
         int first,
@@ -33,7 +38,7 @@ public sealed class SlurHearingTests
         var heard = HeardSlur.Hear(sound, asked);
         return (
             heard,
-            SlurJudge.Judge(heard, asked, JudgedPupil.Unknown with { Approach = Approach.Of(ApproachPreset.MouthpieceFirst) }, sheet[1]),
+            SlurJudge.Judge(heard, asked, SoundingPupil.Unknown with { Approach = Approach.Of(ApproachPreset.MouthpieceFirst) }, sheet[1]),
             asked
         );
     }
@@ -49,13 +54,13 @@ public sealed class SlurHearingTests
     {
         var (heard, verdict, asked) = Hear(id, shape, first);
         Assert.Equal(asked.Slur.Notes.Count - 1, heard.Changes.Count);
-        Assert.True(verdict.Outcome == TakeOutcome.Passed, verdict.Summary + string.Join("; ", heard.Changes));
+        Assert.True(verdict.Outcome == Outcome.Passed, verdict.Summary + string.Join("; ", heard.Changes));
         Assert.Equal(
             asked.Slur.Notes.Zip(asked.Slur.Notes.Skip(1)).Select(pair => pair.Second.Partial > pair.First.Partial),
             heard.Changes.Select(change => change.Up)
         );
         Assert.All(heard.Changes, change => Assert.False(change.Tongued));
-        Assert.Equal(NextPlace.Slurs, verdict.Next.Place);
+        Assert.Equal(SlurJudge.Place, verdict.Next.Place);
         Assert.Contains("Go on", verdict.Next.Cue, StringComparison.Ordinal);
     }
 
@@ -105,13 +110,13 @@ public sealed class SlurHearingTests
         var verdict = SlurJudge.Judge(
             heard,
             asked,
-            JudgedPupil.Unknown with
+            SoundingPupil.Unknown with
             {
                 Approach = Approach.Of(ApproachPreset.MouthpieceFirst),
             },
             null
         );
-        Assert.Equal(TakeOutcome.CannotTell, verdict.Outcome);
+        Assert.Equal(Outcome.CannotTell, verdict.Outcome);
         Assert.Contains("another", verdict.Summary, StringComparison.OrdinalIgnoreCase);
     }
 
@@ -139,6 +144,6 @@ public sealed class SlurHearingTests
             asked,
             0
         );
-        Assert.Equal(TakeOutcome.CannotTell, SlurJudge.Judge(heard, asked, JudgedPupil.Unknown, null).Outcome);
+        Assert.Equal(Outcome.CannotTell, SlurJudge.Judge(heard, asked, SoundingPupil.Unknown, null).Outcome);
     }
 }

@@ -1,8 +1,12 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using MathNet.Numerics.IntegralTransforms;
 
 namespace Bocca.Core.Tests.Sound;
@@ -99,7 +103,7 @@ public sealed class DisturbanceTests
     public void A_buzz_is_none_of_these(string id, string fault)
     {
         var take = SimulatedPlayer.Play(Catalogue.Get(id), SoundStage.Mouthpiece, Drill.Plan, fault == "" ? [] : [Fault.Parse(fault)], 4);
-        Assert.NotEqual(TakeOutcome.CannotTell, Hear(take.Sound).Outcome);
+        Assert.NotEqual(Outcome.CannotTell, Hear(take.Sound).Outcome);
     }
 
     private static void Expect(DisturbanceKind kind, MonoSound sound)
@@ -112,14 +116,14 @@ public sealed class DisturbanceTests
         );
         Assert.Equal(kind, found?.Kind);
         var verdict = Hear(sound with { CueSeconds = Drill.Plan.Cues });
-        Assert.Equal(TakeOutcome.CannotTell, verdict.Outcome);
+        Assert.Equal(Outcome.CannotTell, verdict.Outcome);
         Assert.Empty(verdict.Findings);
         Assert.Equal(found!.Remedy, verdict.Next.Cue);
     }
 
-    private static TakeVerdict Hear(MonoSound sound) =>
+    private static Verdict Hear(MonoSound sound) =>
         TakeListener
-            .Hear(sound, new AskedTake(Drill, Drill.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes), JudgedPupil.Unknown)
+            .Hear(sound, new AskedTake(Drill, Drill.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes), SoundingPupil.Unknown)
             .Verdict;
 
     private static MonoSound Take(IReadOnlyList<Fault> faults) =>

@@ -1,6 +1,8 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Tests.Tone;
 

@@ -1,6 +1,7 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Notes;
 using CsCheck;
 
 namespace Bocca.Core.Tests.Tone;

@@ -1,9 +1,15 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Tests.Tone;
 
@@ -23,20 +29,20 @@ public class RowListenerTests
         Assert.All(row.Notes, note => Assert.Equal(NoteOutcome.Right, note.Judged.Outcome));
         Assert.Empty(row.Extra);
         Assert.Null(row.Doubt);
-        Assert.Equal(TakeOutcome.Passed, RowJudge.Judge(row, asked, JudgedPupil.Unknown).Outcome);
+        Assert.Equal(Outcome.Passed, RowJudge.Judge(row, asked, SoundingPupil.Unknown).Outcome);
     }
 
     [Fact]
     public void The_partial_below_is_named_and_a_cue_of_the_approach_offered()
     {
         var (row, asked) = Hear("trumpet-bb", "D4", misses: ["partial=-1"]);
-        var verdict = RowJudge.Judge(row, asked, JudgedPupil.Unknown);
+        var verdict = RowJudge.Judge(row, asked, SoundingPupil.Unknown);
 
         Assert.Equal(NoteOutcome.PartialLow, row.Notes[0].Judged.Outcome);
         Assert.Contains("one partial low", verdict.Summary, StringComparison.Ordinal);
         Assert.Equal("oneLow", verdict.Findings[0].Symptom.Id);
         // A tense pupil is never told to tighten: the cue that firms is left out.
-        var tense = RowJudge.Judge(row, asked, JudgedPupil.Unknown with { Tense = true });
+        var tense = RowJudge.Judge(row, asked, SoundingPupil.Unknown with { Tense = true });
         Assert.NotEqual(verdict.Next.Cue, tense.Next.Cue);
     }
 
@@ -105,11 +111,11 @@ public class RowListenerTests
     public void Closed_endings_are_a_matter_of_the_approach()
     {
         var (row, asked) = Hear("trumpet-bb", "C4 C4 C4 C4", share: 0.6, faults: ["closed-end=1"]);
-        TakeVerdict Under(string option) =>
+        Verdict Under(string option) =>
             RowJudge.Judge(
                 row,
                 asked,
-                JudgedPupil.Unknown with
+                SoundingPupil.Unknown with
                 {
                     Approach = Approach.Of(ApproachPreset.MouthpieceFirst).With("note.end", option),
                 }
@@ -147,7 +153,7 @@ public class RowListenerTests
         var (row, asked) = Hear("trumpet-bb", "C4 D4 E4 F4 G4", misses: [miss]);
 
         Assert.Equal(kind, row.Doubt?.Kind);
-        Assert.Equal(TakeOutcome.CannotTell, RowJudge.Judge(row, asked, JudgedPupil.Unknown).Outcome);
+        Assert.Equal(Outcome.CannotTell, RowJudge.Judge(row, asked, SoundingPupil.Unknown).Outcome);
         if (kind == RowDoubtKind.OtherInstrument)
             Assert.Equal("horn", Catalogue.Get(row.Doubt!.InstrumentId!).Family);
     }

@@ -1,8 +1,14 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Tests.Tone;
 
@@ -56,7 +62,7 @@ public class ToneDrillTests
     {
         var verdict = Drill("first-sound", ["partial=1@2,4"], [], approach: ApproachPreset.AirFirst);
 
-        Assert.Equal(TakeOutcome.Passed, verdict.Outcome);
+        Assert.Equal(Outcome.Passed, verdict.Outcome);
         Assert.Contains(
             "partial 2 3 times, partial 3 twice",
             verdict.Asked.Single(aim => aim.What == "which came").Heard,
@@ -120,10 +126,10 @@ public class ToneDrillTests
     {
         var verdict = Drill("leadpipe-bend", [], []);
 
-        Assert.True(verdict.Outcome == TakeOutcome.Passed, $"{verdict}");
+        Assert.True(verdict.Outcome == Outcome.Passed, $"{verdict}");
         Assert.Equal(4, verdict.Asked.Count);
         Assert.All(verdict.Asked, aim => Assert.Matches(@"1[0-9][0-9] cents down, [+-]?\d cents at the end", aim.Heard));
-        Assert.Equal(TakeOutcome.Passed, verdict.Outcome);
+        Assert.Equal(Outcome.Passed, verdict.Outcome);
     }
 
     [Fact]
@@ -132,12 +138,12 @@ public class ToneDrillTests
         var verdict = Drill("slide-glide", [], [], instrument: "trombone");
 
         Assert.True(
-            verdict.Outcome == TakeOutcome.Passed,
+            verdict.Outcome == Outcome.Passed,
             $"{verdict}" + string.Join("; ", verdict.Asked) + string.Join("; ", verdict.Findings)
         );
         Assert.Equal(3, verdict.Asked.Count);
         Assert.All(verdict.Asked, aim => Assert.Matches(@"3\.\d|4\.\d", aim.Heard));
-        Assert.Equal(TakeOutcome.Passed, verdict.Outcome);
+        Assert.Equal(Outcome.Passed, verdict.Outcome);
     }
 
     [Fact]
@@ -183,10 +189,10 @@ public class ToneDrillTests
 
         var missed = Drill("patterns", ["partial=-1@4"], []);
         Assert.Contains(missed.Asked, aim => aim is { Heard: "2 of 3", Met: false });
-        Assert.NotEqual(TakeOutcome.Passed, missed.Outcome);
+        Assert.NotEqual(Outcome.Passed, missed.Outcome);
     }
 
-    private static TakeVerdict Drill(
+    private static Verdict Drill(
         string id,
         string[] misses,
         string[] faults,
@@ -200,7 +206,7 @@ public class ToneDrillTests
         var how = new RowCharacter(id, id, [.. misses.Select(RowMiss.Parse)], [.. faults.Select(Fault.Parse)], share);
         var sound = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, how.Faults, 4).Sound;
         var asked = new AskedRow(plan, player, LearningStage.FirstNotes) { Drill = drill };
-        return RowJudge.Judge(RowListener.Hear(sound, asked), asked, JudgedPupil.Unknown with { Approach = Approach.Of(approach) });
+        return RowJudge.Judge(RowListener.Hear(sound, asked), asked, SoundingPupil.Unknown with { Approach = Approach.Of(approach) });
     }
 
     private static PlayerSituation Player(string id) => new(Catalogue.Get(id), Catalogue.Get(id).Readings[0]);

@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Pages.Breath;
 using Bocca.Web.Pages.Buzz;

@@ -1,6 +1,8 @@
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
 using MathNet.Numerics.Statistics;
 
-namespace Bocca.Core.Buzz;
+namespace Bocca.Core.Buzz.Aims;
 
 /// <summary>Tries of each kind: how many sounded, how long the longest lasted, how quickly a tongued one was there.</summary>
 internal static class AlikeAim

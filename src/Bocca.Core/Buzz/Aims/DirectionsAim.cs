@@ -1,4 +1,6 @@
-namespace Bocca.Core.Buzz;
+using Bocca.Core.Judging;
+
+namespace Bocca.Core.Buzz.Aims;
 
 /// <summary>A tune on the lips: only whether each note goes up, down or stays; nine in ten (ours, editable).</summary>
 internal static class DirectionsAim

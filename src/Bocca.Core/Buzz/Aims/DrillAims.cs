@@ -1,8 +1,11 @@
+using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Sound;
 using MathNet.Numerics.Statistics;
 
-namespace Bocca.Core.Buzz;
+namespace Bocca.Core.Buzz.Aims;
 
 /// <summary>What a take is held against its drill with.</summary>
 /// <param name="Asked">What was asked.</param>
@@ -42,7 +45,7 @@ internal sealed record AimedTake(AskedTake Asked, TakeMeasures Measures, PitchTr
         if (frames.Count == 0)
             return null;
         // Over a glide the ends are passed once and the heights between them twice.
-        var heights = attempt.Asked?.Heights ?? Practice.Cue.Level;
+        var heights = attempt.Asked?.Heights ?? Teaching.Cue.Level;
         var average = attempt.Asked is { Glides: true }
             ? heights.Zip(heights.Skip(1), (one, next) => (one + next) / 2).Average()
             : heights.Average();

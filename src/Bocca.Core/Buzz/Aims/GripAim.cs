@@ -1,6 +1,7 @@
+using Bocca.Core.Judging;
 using MathNet.Numerics.Statistics;
 
-namespace Bocca.Core.Buzz;
+namespace Bocca.Core.Buzz.Aims;
 
 /// <summary>Ever fewer fingers: a lighter grip has won when the tone is as steady as before.</summary>
 internal static class GripAim

@@ -1,7 +1,8 @@
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using MathNet.Numerics.Statistics;
 
-namespace Bocca.Core.Buzz;
+namespace Bocca.Core.Buzz.Aims;
 
 /// <summary>Middle, higher and lower: how far apart, and whether one breath joins them.</summary>
 internal static class HeightsAim

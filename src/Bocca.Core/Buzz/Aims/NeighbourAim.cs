@@ -1,4 +1,6 @@
-namespace Bocca.Core.Buzz;
+using Bocca.Core.Judging;
+
+namespace Bocca.Core.Buzz.Aims;
 
 /// <summary>A note, the half step below, and back: the step within 40 cents, the return within 30 (ours, editable).</summary>
 internal static class NeighbourAim

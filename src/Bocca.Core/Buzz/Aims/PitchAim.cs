@@ -1,7 +1,10 @@
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
+using Bocca.Core.Teaching;
 using MathNet.Numerics.Statistics;
 
-namespace Bocca.Core.Buzz;
+namespace Bocca.Core.Buzz.Aims;
 
 /// <summary>
 /// The pitch of a buzz against what the approach holds it against: a model's, or the pupil's own last; where it only
@@ -9,15 +12,15 @@ namespace Bocca.Core.Buzz;
 /// </summary>
 internal static class PitchAim
 {
-    public static AskedHeard? Of(TakeMeasures take, StageBands bands, JudgedPupil pupil)
+    public static AskedHeard? Of(TakeMeasures take, StageBands bands, SoundingPupil pupil)
     {
-        var own = pupil.Approach["match.pitch"];
+        var own = pupil.Approach.Of(Points.BuzzPitch);
         var heights = take
             .Spoken.Where(attempt => attempt.IsLevel && (attempt.Asked?.Heights[0] ?? 0) == 0)
             .Select(attempt => attempt.MedianHz)
             .OfType<double>()
             .ToList();
-        if (own == "b" || pupil.HeldAgainstHz is not { } model || heights.Count == 0)
+        if (own == BuzzPitch.AboveOrBelowOwnMiddle || pupil.HeldAgainstHz is not { } model || heights.Count == 0)
             return null;
         var heard = heights.Median();
         var cents = Tuning.Cents(model, heard);
@@ -26,7 +29,7 @@ internal static class PitchAim
         var where =
             octaves == 0 ? "" : $", {Math.Abs(octaves)} octave{(Math.Abs(octaves) == 1 ? "" : "s")} {(octaves < 0 ? "lower" : "higher")}";
         var told = $"{heard:0} Hz, {off:+0;-0;0} cents{where}";
-        return own == "a"
+        return own == BuzzPitch.AModels
             ? new AskedHeard(
                 "pitch",
                 $"the model's {model:0} Hz, {bands.PitchCents:0} cents either way",

@@ -1,4 +1,7 @@
-namespace Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
+
+namespace Bocca.Core.Buzz.Aims;
 
 /// <summary>The pupil's own tight, centred and open sound: whether they differ by more than their repeats do.</summary>
 internal static class ReferenceAim

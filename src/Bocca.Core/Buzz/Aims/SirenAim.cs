@@ -1,8 +1,10 @@
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 using MathNet.Numerics.Statistics;
 
-namespace Bocca.Core.Buzz;
+namespace Bocca.Core.Buzz.Aims;
 
 /// <summary>A glide: its range from the 2nd to the 98th percentile of pitch, its turns, and its jumps of over 100 cents a frame.</summary>
 internal static class SirenAim

@@ -1,6 +1,7 @@
+using Bocca.Core.Judging;
 using MathNet.Numerics.Statistics;
 
-namespace Bocca.Core.Buzz;
+namespace Bocca.Core.Buzz.Aims;
 
 /// <summary>Air first on purpose: it speaks sooner at the end of the take than at its start.</summary>
 internal static class SpeakingAim

@@ -1,8 +1,8 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
-namespace Bocca.Core.Buzz;
+namespace Bocca.Core.Buzz.Drills;
 
 /// <summary>What a drill is held against, beside what every try is.</summary>
 public enum DrillAim

@@ -1,8 +1,8 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 
-namespace Bocca.Core.Fingering;
+namespace Bocca.Core.Fingering.Class;
 
 /// <summary>A player of a mixed class.</summary>
 /// <param name="Name">Who it is.</param>

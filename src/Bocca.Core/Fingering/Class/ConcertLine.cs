@@ -1,6 +1,6 @@
 using Bocca.Core.Music;
 
-namespace Bocca.Core.Fingering;
+namespace Bocca.Core.Fingering.Class;
 
 /// <summary>The shapes that one concert instruction can have.</summary>
 public enum ConcertShape

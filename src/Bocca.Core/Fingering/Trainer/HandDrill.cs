@@ -1,4 +1,4 @@
-namespace Bocca.Core.Fingering;
+namespace Bocca.Core.Fingering.Trainer;
 
 /// <summary>What the hand is asked.</summary>
 public enum HandTask

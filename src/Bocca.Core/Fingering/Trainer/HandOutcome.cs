@@ -1,7 +1,6 @@
-using Bocca.Core.Practice;
 using MathNet.Numerics.Statistics;
 
-namespace Bocca.Core.Fingering;
+namespace Bocca.Core.Fingering.Trainer;
 
 /// <summary>A way from one setting to another, and how fast the hand goes it.</summary>
 /// <param name="From">From which.</param>
@@ -36,10 +35,6 @@ public sealed record HandOutcome(
 
     /// <summary>The gate of everything else: this share right (ours, editable).</summary>
     private const double EnoughShare = 0.9;
-
-    /// <summary>An answer so many times slower than usual is a hard one, so much faster an easy one (ours, editable).</summary>
-    private const double HardTimes = 1.8,
-        EasyTimes = 0.6;
 
     private const int MostWeak = 4;
 
@@ -82,13 +77,6 @@ public sealed record HandOutcome(
                 .OrderByDescending(change => (double)change.Missed / change.Times)
                 .ThenByDescending(change => change.Seconds),
         ];
-
-    /// <summary>How an answer counts for recall, beside the pupil's usual time for such.</summary>
-    public static RecallGrade Grade(HandMark mark, double usualSeconds) =>
-        !mark.Right ? RecallGrade.Again
-        : usualSeconds > 0 && mark.Seconds > HardTimes * usualSeconds ? RecallGrade.Hard
-        : usualSeconds > 0 && mark.Seconds < EasyTimes * usualSeconds ? RecallGrade.Easy
-        : RecallGrade.Good;
 
     internal static double Median(IEnumerable<double> values)
     {

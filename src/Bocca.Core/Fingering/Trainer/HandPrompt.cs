@@ -1,6 +1,6 @@
 using Bocca.Core.Music;
 
-namespace Bocca.Core.Fingering;
+namespace Bocca.Core.Fingering.Trainer;
 
 /// <summary>One thing asked of the hand.</summary>
 /// <param name="Item">What it is about, for the record: a setting, or a written note.</param>

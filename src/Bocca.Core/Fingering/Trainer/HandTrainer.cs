@@ -1,7 +1,7 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 
-namespace Bocca.Core.Fingering;
+namespace Bocca.Core.Fingering.Trainer;
 
 /// <summary>Whose hand is trained, on what.</summary>
 /// <param name="Instrument">The instrument.</param>

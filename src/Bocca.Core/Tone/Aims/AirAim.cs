@@ -1,8 +1,10 @@
-using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
 using Bocca.Core.Sound;
+using Bocca.Core.Tone.Listening;
 using MathNet.Numerics.Statistics;
 
-namespace Bocca.Core.Tone;
+namespace Bocca.Core.Tone.Aims;
 
 /// <summary>Air begun by the tongue: each stream there at once, with silence before it.</summary>
 internal static class AirAim

@@ -1,9 +1,10 @@
-using Bocca.Core.Buzz;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Sound;
+using Bocca.Core.Tone.Listening;
 using MathNet.Numerics.Statistics;
 
-namespace Bocca.Core.Tone;
+namespace Bocca.Core.Tone.Aims;
 
 /// <summary>Tones that leave their height on purpose: bent and brought back, or drawn down with the slide.</summary>
 internal static class GlideAims

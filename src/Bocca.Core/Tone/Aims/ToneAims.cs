@@ -1,9 +1,13 @@
-using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 using MathNet.Numerics.Statistics;
 
-namespace Bocca.Core.Tone;
+namespace Bocca.Core.Tone.Aims;
 
 /// <summary>Holds a row against what its drill is for.</summary>
 internal static class ToneAims
@@ -26,7 +30,7 @@ internal static class ToneAims
         AskedRow asked,
         RowArticulation articulation,
         StageBands bands,
-        JudgedPupil pupil
+        SoundingPupil pupil
     ) =>
         asked.Drill?.Aim switch
         {

@@ -1,6 +1,7 @@
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Notes;
 
-namespace Bocca.Core.Tone;
+namespace Bocca.Core.Tone.Drills;
 
 /// <summary>A note of a drill, with its time.</summary>
 /// <param name="Meant">The note.</param>

@@ -1,9 +1,10 @@
 using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Notes;
 
-namespace Bocca.Core.Tone;
+namespace Bocca.Core.Tone.Drills;
 
 /// <summary>What a tone drill is held against, beside every note.</summary>
 public enum ToneAim
@@ -111,17 +112,17 @@ public sealed record ToneDrill(
     /// <summary>What to do, in the approach's words.</summary>
     public string AskFor(Approach approach)
     {
-        var syllable = approach["tongue.syllable"] switch
+        var syllable = approach.Of(Points.TongueSyllable) switch
         {
-            "a" => "say ta",
-            "b" => "say too",
-            "c" => "say da",
+            TongueSyllable.Ta => "say ta",
+            TongueSyllable.Too => "say too",
+            TongueSyllable.Da => "say da",
             _ => "say the syllable that starts clearest",
         };
-        var place = approach["tongue.place"] switch
+        var place = approach.Of(Points.TonguePlace) switch
         {
-            "a" => ", the tip behind the top teeth",
-            "b" => ", the tip at the roof of the mouth",
+            TonguePlace.BehindTheTeeth => ", the tip behind the top teeth",
+            TonguePlace.Roof => ", the tip at the roof of the mouth",
             _ => "",
         };
         return Ask.Replace("{tongue}", $": {syllable}{place}", StringComparison.Ordinal);
@@ -131,10 +132,12 @@ public sealed record ToneDrill(
     /// Whether an instrument has it and an approach a use for it: which start is clearest is only asked where that decides the syllable.
     /// </summary>
     public bool IsFor(Instrument instrument, Approach approach) =>
-        (Families is null || Families.Contains(instrument.Family)) && (Aim != ToneAim.Syllables || approach["tongue.syllable"] == "d");
+        (Families is null || Families.Contains(instrument.Family))
+        && (Aim != ToneAim.Syllables || approach.Of(Points.TongueSyllable) == TongueSyllable.WhicheverStartsClearest);
 
     /// <summary>Whether any partial will do.</summary>
-    private bool AnyPartial(Approach approach) => Aim == ToneAim.FirstSound && approach["first.target"] == "c";
+    private bool AnyPartial(Approach approach) =>
+        Aim == ToneAim.FirstSound && approach.Of(Points.FirstTarget) == FirstTarget.WhateverSpeaks;
 
     /// <summary>The drill with this id.</summary>
     /// <exception cref="ArgumentException">There is none; the message names those there are.</exception>
@@ -249,10 +252,10 @@ public sealed record ToneDrill(
 
     /// <summary>The first sound that the approach asks for: the higher or the lower open note, whatever speaks, or a note set.</summary>
     public static MeantNote First(PlayerSituation player, Approach approach) =>
-        approach["first.target"] switch
+        approach.Of(Points.FirstTarget) switch
         {
-            "a" => Open(player, LowestOpen(player) + 1),
-            "d" => MeantNote.Of(
+            FirstTarget.TheHigher => Open(player, LowestOpen(player) + 1),
+            FirstTarget.SetNote => MeantNote.Of(
                 player.Instrument,
                 player.Reading,
                 FirstNotes.Of(player.Instrument, player.Reading, approach)[0],

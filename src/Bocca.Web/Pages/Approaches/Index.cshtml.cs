@@ -1,4 +1,5 @@
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;

@@ -79,7 +79,7 @@ public static class BreathStop
             Level = rung,
             At = at,
             Key = key,
-            Outcome = verdict.Even ? TakeOutcome.Passed : TakeOutcome.Repeat,
+            Outcome = verdict.Even ? Outcome.Passed : Outcome.Repeat,
             Summary = verdict.Summary,
             SoundedSeconds = verdict.HeardSeconds ?? longest.Seconds,
             ElapsedSeconds = plan.DrilledSeconds,
@@ -101,7 +101,7 @@ public static class BreathStop
             (int)(drill.Level ?? 0),
             drill.Tempo ?? 0,
             drill.SoundedSeconds ?? 0,
-            drill.Outcome == TakeOutcome.Passed,
+            drill.Outcome == Outcome.Passed,
             drill.Source is not null,
             drill.At
         );

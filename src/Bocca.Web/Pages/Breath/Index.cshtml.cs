@@ -1,7 +1,10 @@
 using Bocca.Core.Breath;
+using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Pages.Setup;
 using Bocca.Web.Record;
@@ -267,7 +270,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
         if (sent.Stopped)
         {
             entry.ElapsedSeconds = Math.Clamp(sent.Seconds ?? plan.DrilledSeconds, 0, plan.DrilledSeconds);
-            entry.Outcome = Core.Buzz.TakeOutcome.StepBack;
+            entry.Outcome = Core.Judging.Outcome.StepBack;
             payload = payload with { Stopped = true };
         }
 

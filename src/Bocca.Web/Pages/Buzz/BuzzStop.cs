@@ -1,12 +1,16 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 
 namespace Bocca.Web.Pages.Buzz;
 
 /// <summary>What a take of buzzes has beside its columns. The sound itself is not kept, only measures and the pitch line.</summary>
-public sealed record BuzzPayload(TakeMeasures Measures, TakeVerdict Verdict, TakeThreads Threads);
+public sealed record BuzzPayload(TakeMeasures Measures, Verdict Verdict, TakeThreads Threads);
 
 /// <summary>The Buzz stop, and what it writes into the record.</summary>
 public static class BuzzStop
@@ -15,7 +19,7 @@ public static class BuzzStop
         new("buzz", "take")
         {
             IsTake = true,
-            Title = take => $"{DrillName(take.DrillId!) ?? take.DrillId}, {Say.On(take.Stage ?? SoundStage.Mouthpiece)}",
+            Title = take => $"{DrillName(take.DrillId!) ?? take.DrillId}, {Wording.On(take.Stage ?? SoundStage.Mouthpiece)}",
             Opens = take => $"/buzz/{take.PupilId}?take={take.Id}",
             Columns = Complete,
             Figures = (_, take) => BuzzFigures.Of(take.Measures, take.Verdict.OnOwnScale, take.Threads.Strip),

@@ -1,8 +1,12 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Embouchure;
 using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
@@ -99,11 +103,12 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         if (BuzzDrill.All.FirstOrDefault(known => known.Id == drill) is not { } asked)
             return Refuse($"'{drill}' is not a drill.");
         if (!asked.On.Contains(on))
-            return Refuse($"{asked.Name} is played on the {string.Join(" or the ", asked.On.Select(Say.On))}. Choose that under On.");
+            return Refuse($"{asked.Name} is played on the {string.Join(" or the ", asked.On.Select(Wording.On))}. Choose that under On.");
         var plan = asked.Plan.At(tempo);
         if (LipTime.Refusal(plan, on, await SecondsOnLipsAsync()) is { } refusal)
             return Refuse(refusal);
-        var model = Approach["match.pitch"] == "a" && asked.Aim != DrillAim.Reference ? asked.StartHz(Pupil.Instrument) : 0;
+        var model =
+            Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels && asked.Aim != DrillAim.Reference ? asked.StartHz(Pupil.Instrument) : 0;
         return new JsonResult(CountedDrill.Of(plan, BeatSheet.RestWords(Approach, on), model));
     }
 
@@ -143,10 +148,10 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
             async take => Partial("_Heard", await ViewAsync(take, take.Entry.DrillId))
         );
 
-    protected override TakeVerdict VerdictOf(BuzzPayload payload) => payload.Verdict;
+    protected override Verdict VerdictOf(BuzzPayload payload) => payload.Verdict;
 
     protected override IActionResult Onward(Shown<BuzzPayload> take, NextStep next) =>
-        next.Place == NextPlace.Notes
+        next.Place == new Place("notes")
             ? RedirectToPage("/Notes/Index", new { pupilId = PupilId })
             : RedirectToPage(new { pupilId = PupilId, drill = next.DrillId });
 
@@ -176,10 +181,10 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
     }
 
     /// <summary>Everything that is known about the pupil when a take is judged.</summary>
-    private async Task<JudgedPupil> JudgedAsync(AskedTake asked, bool tense)
+    private async Task<SoundingPupil> JudgedAsync(AskedTake asked, bool tense)
     {
         var last =
-            Approach["match.pitch"] == "a"
+            Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels
                 ? null
                 : await Journal.ShowAsync(
                     Kind,
@@ -191,7 +196,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
             Earlier = asked.On == SoundStage.Mouthpiece && Pupil!.Stage <= LearningStage.Mouthpiece ? await GateTakesAsync() : null,
             HeldAgainstHz =
                 asked.On == SoundStage.Instrument || asked.Drill.Aim == DrillAim.Reference ? null
-                : Approach["match.pitch"] == "a" ? asked.Drill.StartHz(Pupil!.Instrument)
+                : Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels ? asked.Drill.StartHz(Pupil!.Instrument)
                 : last?.Payload.Measures.Median(attempt => attempt.MedianHz),
         };
     }
@@ -217,7 +222,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
             return null;
         var start = Clock.DayStart;
         var played = await Takes()
-            .Where(take => take.DrillId == drill.Id && take.At >= start && take.Outcome != TakeOutcome.CannotTell)
+            .Where(take => take.DrillId == drill.Id && take.At >= start && take.Outcome != Outcome.CannotTell)
             .Select(take => take.At)
             .ToListAsync();
         return DayRounds.Of(played, rounds.ADay, rounds.ApartMinutes, Clock.Now);
@@ -226,9 +231,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
     /// <summary>Takes of plain drills on something that could be judged, the newest first.</summary>
     private IQueryable<Entry> Judged(SoundStage on) =>
         Takes()
-            .Where(take =>
-                take.Kept && take.Stage == on && take.DrillId != OwnSounds.SamplesDrill && take.Outcome != TakeOutcome.CannotTell
-            )
+            .Where(take => take.Kept && take.Stage == on && take.DrillId != OwnSounds.SamplesDrill && take.Outcome != Outcome.CannotTell)
             .Take(TakesOfHistory);
 
     private async Task<IReadOnlyList<GateTake>> GateTakesAsync()
@@ -238,7 +241,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         [
             .. Enumerable
                 .Reverse(takes)
-                .Select(take => new GateTake(Clock.DayOf(take.At), take.Asked ?? 0, take.Came ?? 0, take.Outcome == TakeOutcome.Passed)),
+                .Select(take => new GateTake(Clock.DayOf(take.At), take.Asked ?? 0, take.Came ?? 0, take.Outcome == Outcome.Passed)),
         ];
     }
 

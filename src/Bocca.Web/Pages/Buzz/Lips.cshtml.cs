@@ -1,7 +1,9 @@
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;

@@ -1,5 +1,6 @@
 using System.Text;
 using Bocca.Core.Fingering;
+using Bocca.Core.Fingering.Class;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Web.Record;

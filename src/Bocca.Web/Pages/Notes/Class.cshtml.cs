@@ -1,5 +1,6 @@
 using System.Text;
 using Bocca.Core.Fingering;
+using Bocca.Core.Fingering.Class;
 using Bocca.Core.Score;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
@@ -51,7 +52,7 @@ public sealed class ClassModel(Journal journal) : StagePage(journal)
 
     /// <summary>A note in words, such as <c>G4, valves 1 and 3</c>.</summary>
     public static string Called(ClassPart part, ClassNote note) =>
-        note.WhyNot is null ? $"{Say.Pitch(note.Written)}, {Say.Setting(part.Member.Instrument, note.Way!.Setting)}" : "rests";
+        note.WhyNot is null ? $"{Wording.Pitch(note.Written)}, {Wording.Setting(part.Member.Instrument, note.Way!.Setting)}" : "rests";
 
     public Task OnGetAsync() => LoadAsync();
 

@@ -1,10 +1,13 @@
 using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using Bocca.Core.Fingering;
+using Bocca.Core.Fingering.Trainer;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
+using Bocca.Core.Practice;
 using Bocca.Core.Score;
+using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
@@ -84,11 +87,11 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
                         prompt.Cm,
                         prompt.Hertz,
                         Note = prompt.Written is { } written ? MusicXmlWriter.Write(new NoteRow(Reading, [written])) : null,
-                        Name = prompt.Written is { } read ? Frame.Say.Pitch(read) : null,
+                        Name = prompt.Written is { } read ? Frame.Wording.Pitch(read) : null,
                         Choices = prompt.Choices.Select(choice => new
                         {
                             Id = choice.ToString(),
-                            Name = Frame.Say.Pitch(choice),
+                            Name = Frame.Wording.Pitch(choice),
                             Note = MusicXmlWriter.Write(new NoteRow(Reading, [choice])),
                         }),
                     }),
@@ -240,7 +243,7 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
                         Item = mark.Item,
                     }
                 );
-            card.Answer(HandOutcome.Grade(mark, usual), now);
+            card.Answer(HandRecall.Grade(mark, usual), now);
         }
     }
 

@@ -1,6 +1,9 @@
 using Bocca.Core.Fingering;
+using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Score;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
@@ -76,7 +79,11 @@ public sealed class IndexModel(Journal journal) : NotesPage(journal)
             return BadRequest();
         var (saved, payload) = NotesStop.Note(Pupil, view.Written, view.Way, Clock.Now);
         await Journal.WriteAsync(NotesStop.Notes, saved, payload, Approach.ToString());
-        Tell($"{Say.Pitch(view.Written)} stands in the record: {Say.Setting(Pupil.Instrument, view.Way.Setting)}.", "Delete", saved.Id);
+        Tell(
+            $"{Wording.Pitch(view.Written)} stands in the record: " + $"{Wording.Setting(Pupil.Instrument, view.Way.Setting)}.",
+            "Delete",
+            saved.Id
+        );
         return RedirectToPage(new { pupilId = PupilId, note = saved.Subject });
     }
 
@@ -116,7 +123,8 @@ public sealed class IndexModel(Journal journal) : NotesPage(journal)
             );
         (pin.Setting, pin.At) = (setting, Clock.Now);
         await Db.SaveChangesAsync();
-        TempData["Told"] = $"{Say.Pitch(view.Written)} is {Say.Setting(Pupil.Instrument, way.Setting)} for {Pupil.Name}: your choice.";
+        TempData["Told"] =
+            $"{Wording.Pitch(view.Written)} is {Wording.Setting(Pupil.Instrument, way.Setting)} for {Pupil.Name}: your " + $"choice.";
         TempData["UndoAt"] = $"/notes/{PupilId}?handler=Unpin&note={Uri.EscapeDataString(note)}";
         return RedirectToPage(new { pupilId = PupilId, note });
     }
@@ -129,7 +137,7 @@ public sealed class IndexModel(Journal journal) : NotesPage(journal)
         {
             Db.Pins.Remove(pin);
             await Db.SaveChangesAsync();
-            TempData["Told"] = $"{Say.Pitch(view.Written)} goes by the computed order again.";
+            TempData["Told"] = $"{Wording.Pitch(view.Written)} goes by the computed order again.";
             TempData["UndoAt"] =
                 $"/notes/{PupilId}?handler=Pin&note={Uri.EscapeDataString(note)}&setting={Uri.EscapeDataString(pin.Setting)}";
         }

@@ -1,5 +1,7 @@
 using Bocca.Core.Instruments;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Drills;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;

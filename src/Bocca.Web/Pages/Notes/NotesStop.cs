@@ -1,7 +1,10 @@
 using Bocca.Core.Buzz;
 using Bocca.Core.Fingering;
+using Bocca.Core.Fingering.Trainer;
+using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
+using Bocca.Core.Practice;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
@@ -34,7 +37,7 @@ public static class NotesStop
         new("note", "note")
         {
             StepDrill = _ => null,
-            Title = note => $"Note {Say.Spelled(note.Subject)}",
+            Title = note => $"Note {Wording.Spelled(note.Subject)}",
             Opens = note => $"/notes/{note.PupilId}?note={Uri.EscapeDataString(note.Subject)}",
         };
 
@@ -97,7 +100,7 @@ public static class NotesStop
             Subject = written.ToString(),
             InstrumentId = pupil.InstrumentId,
             At = at,
-            Summary = $"{Say.Setting(pupil.Instrument, way.Setting)}, partial {way.Partial}",
+            Summary = $"{Wording.Setting(pupil.Instrument, way.Setting)}, partial {way.Partial}",
         };
         return (entry, new NotePayload(way.Setting.ToString(), way.Partial, way.Cents));
     }
@@ -114,7 +117,7 @@ public static class NotesStop
             Came = outcome.Right,
             Asked = outcome.Asked,
             At = at,
-            Outcome = outcome.Passed ? TakeOutcome.Passed : TakeOutcome.Repeat,
+            Outcome = outcome.Passed ? Outcome.Passed : Outcome.Repeat,
             Summary = outcome.Summary,
             ElapsedSeconds = outcome.TotalSeconds,
         };

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Instruments;
+using Bocca.Core.Teaching;
 using Bocca.Web.Drawings;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;

@@ -1,3 +1,5 @@
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
 using Bocca.Web.Drawings;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;

@@ -2,7 +2,9 @@ using System.ComponentModel.DataAnnotations;
 using Bocca.Core.Breath;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Instruments;
+using Bocca.Core.Music;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
@@ -212,7 +214,7 @@ public sealed class PupilForm
         pupil.Remark = Remark?.Trim() ?? "";
     }
 
-    private static string Followed(ApproachPreset? preset) => preset is { } own ? Say.Preset(own) : "the room's";
+    private static string Followed(ApproachPreset? preset) => preset is { } own ? Wording.Preset(own) : "the room's";
 
     public IEnumerable<(string Field, string Theirs)> DifferencesFrom(PupilForm theirs)
     {
@@ -227,7 +229,7 @@ public sealed class PupilForm
             ("arm", $"{ArmCm} cm", $"{theirs.ArmCm} cm"),
             ("highest valve", $"{HighestValve}", $"{theirs.HighestValve}"),
             ("furthest position", $"{FurthestPosition}", $"{theirs.FurthestPosition}"),
-            ("stage", Say.Stage(Stage), Say.Stage(theirs.Stage)),
+            ("stage", Wording.Stage(Stage), Wording.Stage(theirs.Stage)),
             ("first lesson", $"{Started:d MMMM yyyy}", $"{theirs.Started:d MMMM yyyy}"),
             ("remark", $"{Remark}", $"{theirs.Remark}"),
         ];

@@ -1,7 +1,9 @@
 using System.Text.Json;
 using Bocca.Core.Buzz;
 using Bocca.Core.Embouchure;
+using Bocca.Core.Judging;
 using Bocca.Core.Simulation;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;

@@ -1,6 +1,6 @@
-using Bocca.Core.Advice;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 
@@ -70,7 +70,7 @@ public static class SetupStop
         EntrySource source,
         FrontMarks marks,
         double rimMm,
-        Core.Practice.Approach approach,
+        Core.Teaching.Approach approach,
         IReadOnlyList<double> earlier,
         DateTime at
     )

@@ -1,5 +1,6 @@
-using Bocca.Core.Advice;
 using Bocca.Core.Embouchure;
+using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Pages.Buzz;
 using Bocca.Web.Record;

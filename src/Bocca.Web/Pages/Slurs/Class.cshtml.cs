@@ -1,9 +1,11 @@
 using System.Text;
 using Bocca.Core.Fingering;
+using Bocca.Core.Fingering.Class;
 using Bocca.Core.Instruments;
 using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;

@@ -1,11 +1,15 @@
 using System.Text;
 using Bocca.Core.Buzz;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
@@ -34,9 +38,9 @@ public sealed record SlurView(Pupil Pupil, SlurPlayer Player, Shown<SlurPayload>
     {
         get
         {
-            var plan = new AskedSlur(Slur, Tempo, 1, new Core.Tone.PlayerSituation(Player.Instrument, Player.Reading), Pupil.Stage).Plan;
+            var plan = new AskedSlur(Slur, Tempo, 1, new PlayerSituation(Player.Instrument, Player.Reading), Pupil.Stage).Plan;
             return (
-                new RowDrawing(Core.Tone.RowTrace.Meant(plan), 760, 230, Rungs, heard: false, named: !Player.ByEar),
+                new RowDrawing(RowTrace.Meant(plan), 760, 230, Rungs, heard: false, named: !Player.ByEar),
                 $"The written path: partials {string.Join(", ", Slur.Notes.Select(note => note.Partial))}."
             );
         }

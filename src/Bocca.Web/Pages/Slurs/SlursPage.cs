@@ -1,7 +1,13 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Fingering;
+using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
+using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Slurs;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc.Filters;
@@ -36,7 +42,7 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
             }
         );
 
-    protected override TakeVerdict VerdictOf(SlurPayload payload) => payload.Verdict;
+    protected override Verdict VerdictOf(SlurPayload payload) => payload.Verdict;
 
     protected override Microsoft.AspNetCore.Mvc.IActionResult Onward(Shown<SlurPayload> take, NextStep next) =>
         RedirectToPage(
@@ -58,7 +64,7 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
     /// <summary>The tries that count for what comes next, with the changes in each; no payload is read for them.</summary>
     protected async Task<IReadOnlyList<(SlurTry Try, IReadOnlyList<SlurMap.Change> Changes)>> TriesAsync()
     {
-        var kept = Slurred().Where(take => take.Kept && take.Outcome != TakeOutcome.CannotTell).Take(TakesThatCount);
+        var kept = Slurred().Where(take => take.Kept && take.Outcome != Outcome.CannotTell).Take(TakesThatCount);
         var takes = await kept.Select(take => new
             {
                 take.Id,
@@ -91,7 +97,7 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
                         take.DrillId!,
                         [.. own.Select(change => (change.Low, change.High))],
                         take.Level ?? 0,
-                        take.Outcome == TakeOutcome.Passed,
+                        take.Outcome == Outcome.Passed,
                         take.At
                     ),
                     (IReadOnlyList<SlurMap.Change>)own

@@ -1,7 +1,10 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Slurs;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Listening;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
@@ -11,7 +14,7 @@ namespace Bocca.Web.Pages.Slurs;
 /// <summary>
 /// What a take of a slur has beside its columns: how often it was played, and how each change came. The sound itself is not kept.
 /// </summary>
-public sealed record SlurPayload(int Times, RowTrace Trace, IReadOnlyList<SlurMap.Change> Changes, TakeVerdict Verdict);
+public sealed record SlurPayload(int Times, RowTrace Trace, IReadOnlyList<SlurMap.Change> Changes, Verdict Verdict);
 
 /// <summary>The Slurs stop, and what it writes into the record.</summary>
 public static class SlursStop
@@ -22,7 +25,7 @@ public static class SlursStop
         {
             IsTake = true,
             DueAfterDays = SlurDay.DueDays,
-            Title = take => $"Slur {Say.Spelled(take.Subject.Replace("~", " "))}",
+            Title = take => $"Slur {Wording.Spelled(take.Subject.Replace("~", " "))}",
             Opens = take => $"/slurs/{take.PupilId}?take={take.Id}",
             Columns = (entry, take) => take.Trace.FillIn(entry),
             Figures = (_, take) => SlurFigures.Of(take.Changes),
@@ -57,7 +60,7 @@ public static class SlursStop
         EntrySource source,
         double? firstCueSeconds,
         HeardSlur heard,
-        TakeVerdict verdict,
+        Verdict verdict,
         DateTime at
     )
     {

@@ -1,11 +1,16 @@
 using Bocca.Core.Buzz;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
@@ -209,13 +214,13 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         );
     }
 
-    protected override TakeVerdict VerdictOf(TonePayload payload) => payload.Verdict;
+    protected override Verdict VerdictOf(TonePayload payload) => payload.Verdict;
 
     protected override IActionResult Onward(Shown<TonePayload> take, NextStep next)
     {
         var (entry, payload) = take;
         // A note that came makes way for the next one; one that did not is tried again.
-        var same = next.DrillId == entry.DrillId && (entry.Outcome != TakeOutcome.Passed || entry.Subject == "");
+        var same = next.DrillId == entry.DrillId && (entry.Outcome != Outcome.Passed || entry.Subject == "");
         return RedirectToPage(
             new
             {
@@ -236,7 +241,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             .Take(TakesOfPasses)
             .Select(take => take.Outcome)
             .ToListAsync();
-        return outcomes.TakeWhile(outcome => outcome == TakeOutcome.Passed).Count();
+        return outcomes.TakeWhile(outcome => outcome == Outcome.Passed).Count();
     }
 
     private async Task<SessionTone?> SessionAsync()
@@ -308,7 +313,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             Passport = played.Passport,
             Weights = played.Weights,
             Misses = await Journal.RecentMissesAsync(Pupil.Id),
-            PatternsClean = await Takes().CountAsync(take => take.DrillId == "patterns" && take.Outcome == TakeOutcome.Passed),
+            PatternsClean = await Takes().CountAsync(take => take.DrillId == "patterns" && take.Outcome == Outcome.Passed),
         };
         var path = FirstNotePath.Of(player, Approach, await Journal.FirstTriesAsync(Pupil.Id));
         // Patterns are made of what has been learnt, and of the note being learnt.

@@ -1,6 +1,11 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Judging;
 using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 
@@ -9,7 +14,7 @@ namespace Bocca.Web.Pages.Tone;
 /// <summary>
 /// What a take of notes has beside its columns: a setting chosen for each note, and what came. The sound itself is not kept.
 /// </summary>
-public sealed record TonePayload(string Settings, RowTrace Trace, TakeVerdict Verdict);
+public sealed record TonePayload(string Settings, RowTrace Trace, Verdict Verdict);
 
 /// <summary>The Tone stop, and what it writes into the record.</summary>
 public static class ToneStop
@@ -19,11 +24,11 @@ public static class ToneStop
         new("tone", "take")
         {
             IsTake = true,
-            Title = take => DrillName(take.DrillId!) + (take.Subject.Length is > 0 and < 40 ? $", {Say.Spelled(take.Subject)}" : ""),
+            Title = take => DrillName(take.DrillId!) + (take.Subject.Length is > 0 and < 40 ? $", {Wording.Spelled(take.Subject)}" : ""),
             Opens = take => $"/tone/{take.PupilId}?take={take.Id}",
             Columns = (entry, take) => take.Trace.FillIn(entry),
             Figures = (entry, take) =>
-                ToneFigures.Of(take.Trace, entry.Subject != "", entry.Outcome != TakeOutcome.CannotTell, Known(entry.DrillId!)?.Aim),
+                ToneFigures.Of(take.Trace, entry.Subject != "", entry.Outcome != Outcome.CannotTell, Known(entry.DrillId!)?.Aim),
         };
 
     public static Stop Stop { get; } =
@@ -45,7 +50,7 @@ public static class ToneStop
         (string Notes, string Settings) chosen,
         EntrySource source,
         HeardRow heard,
-        TakeVerdict verdict,
+        Verdict verdict,
         DateTime at
     )
     {

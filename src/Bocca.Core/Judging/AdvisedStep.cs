@@ -1,0 +1,33 @@
+namespace Bocca.Core.Judging;
+
+/// <summary>The step that the findings of a take lead to: the same for every stop.</summary>
+public static class AdvisedStep
+{
+    /// <summary>What is known of a pupil: what was seen, answered and placed, and what this take showed; no earlier take.</summary>
+    public static IReadOnlyList<Evidence> Evidence(JudgedPupil pupil, IEnumerable<Finding> findings) =>
+        [.. pupil.Known.Where(item => !item.IsHeard), .. findings.Select(Judging.Evidence.Heard)];
+
+    /// <summary>Whether the pupil is tense: ticked, seen or heard. Then no cue firms.</summary>
+    public static bool IsTense(JudgedPupil pupil, IEnumerable<Finding> findings) =>
+        pupil.Tense || Adviser.IsTense(Evidence(pupil, findings));
+
+    /// <summary>The one thing to try for the first finding; where what was seen explains it, what mends that.</summary>
+    /// <param name="pupil">Who is judged.</param>
+    /// <param name="findings">What the take showed, what to mend first first; at least one.</param>
+    /// <param name="tense">Whether no cue may firm.</param>
+    /// <param name="place">Where it is done.</param>
+    /// <param name="drillId">With which drill; null for none.</param>
+    public static NextStep Of(JudgedPupil pupil, IReadOnlyList<Finding> findings, bool tense, Place place, string? drillId)
+    {
+        var first = findings[0];
+        var advice = Adviser.Advise(Evidence(pupil, findings), pupil.Approach, tense);
+        var (cue, why) =
+            advice is not null && Explains(advice, first)
+                ? (advice.Fix.Cue, advice.Why)
+                : (first.Symptom.FixFor(pupil.Approach, tense).Cue, first.Symptom.Cause);
+        return new NextStep(place, drillId, cue, $"{why} {first.Numbers}".TrimEnd());
+    }
+
+    private static bool Explains(AdviceGiven advice, Finding first) =>
+        advice.Found.For.Any(item => item.Signal == Judging.Evidence.Heard(first).Signal) && advice.Found.For.Any(item => item.IsSeen);
+}

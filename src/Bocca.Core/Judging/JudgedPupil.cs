@@ -1,0 +1,15 @@
+using Bocca.Core.Teaching;
+
+namespace Bocca.Core.Judging;
+
+/// <summary>Who is judged, and by whose school.</summary>
+/// <param name="Approach">The teacher's approach.</param>
+/// <param name="Tense">Whether the teacher has ticked tension: then no cue firms.</param>
+public record JudgedPupil(Approach Approach, bool Tense = false)
+{
+    /// <summary>What else is known just now: what was seen, answered, placed.</summary>
+    public IReadOnlyList<Evidence> Known { get; init; } = [];
+
+    /// <summary>The day of the take.</summary>
+    public DateOnly Day { get; init; }
+}

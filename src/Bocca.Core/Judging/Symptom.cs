@@ -1,0 +1,83 @@
+using Bocca.Core.Teaching;
+
+namespace Bocca.Core.Judging;
+
+/// <summary>Which way a cue pulls. Slack and squeezed lips need opposite cues, so a tense pupil is never told to tighten.</summary>
+public enum Pull
+{
+    /// <summary>Neither way.</summary>
+    Neutral,
+
+    /// <summary>Firmer, faster, more.</summary>
+    Firm,
+
+    /// <summary>Looser, softer, less.</summary>
+    Ease,
+}
+
+/// <summary>One thing to try against a symptom.</summary>
+/// <param name="Cue">The words for the pupil.</param>
+/// <param name="Pull">Which way it pulls.</param>
+/// <param name="When">Points of an approach, each <c>point=option</c>, any of which lets it be said; null for always.</param>
+/// <param name="Drill">What to do with it, as <c>stop:drill</c>; null for none.</param>
+public sealed record Fix(string Cue, Pull Pull, IReadOnlyList<string>? When = null, string? Drill = null)
+{
+    /// <summary>What is left where an approach has nothing to say that does not tighten a tense pupil.</summary>
+    public static Fix Rest { get; } = new("Rest the lips for a minute, then play one easy try.", Pull.Ease);
+}
+
+/// <summary>A yes-or-no question that tells two causes apart.</summary>
+/// <param name="Id">Its name in records.</param>
+/// <param name="Question">The words for the pupil.</param>
+/// <param name="Yes">What a yes does to the symptom: <c>for</c> or <c>against</c>; a no does the opposite.</param>
+public sealed record SymptomQuestion(string Id, string Question, string Yes);
+
+/// <summary>A fault that can be heard or seen, what may cause it, and what to try, in order (<c>symptoms.json</c>).</summary>
+/// <param name="Id">Its name in records.</param>
+/// <param name="Name">Its name for people.</param>
+/// <param name="Order">What is mended first: 0 that nobody is hurt, 1 that it sounds, 2 that it starts, 3 that it lasts, 4 that it is
+/// straight, 5 how it sounds, 6 that it repeats.</param>
+/// <param name="Causes">The likely causes, each a sentence.</param>
+/// <param name="Tells">Signals that show it, beside its being heard in a take.</param>
+/// <param name="Supports">Signals that make it likelier.</param>
+/// <param name="Contradicts">Signals that make it less likely.</param>
+/// <param name="Ask">A question that decides, or none.</param>
+/// <param name="Fixes">What to try, in order.</param>
+/// <param name="Basis">Where this comes from.</param>
+public sealed record Symptom(
+    string Id,
+    string Name,
+    int Order,
+    IReadOnlyList<string> Causes,
+    IReadOnlyList<string> Tells,
+    IReadOnlyList<string> Supports,
+    IReadOnlyList<string> Contradicts,
+    SymptomQuestion? Ask,
+    IReadOnlyList<Fix> Fixes,
+    string Basis
+)
+{
+    private static readonly Lazy<IReadOnlyDictionary<string, Symptom>> Shipped = new(() =>
+        EmbeddedData.Read<List<Symptom>>("symptoms.json").ToDictionary(symptom => symptom.Id)
+    );
+
+    /// <summary>All symptoms.</summary>
+    public static IEnumerable<Symptom> All => Shipped.Value.Values;
+
+    /// <summary>The first of its causes.</summary>
+    public string Cause => Causes[0];
+
+    /// <summary>The symptom with this id.</summary>
+    /// <exception cref="ArgumentException">There is none.</exception>
+    public static Symptom Get(string id) =>
+        Shipped.Value.TryGetValue(id, out var symptom) ? symptom : throw new ArgumentException($"'{id}' is not a symptom Bocca knows.");
+
+    /// <summary>
+    /// The first fix that the approach says and that may be said: while a pupil is tense, nothing that firms.
+    /// <see cref="Fix.Rest"/> when nothing else is left to say.
+    /// </summary>
+    /// <param name="approach">The teacher's approach.</param>
+    /// <param name="tense">Whether the pupil measures pinched or forced, or the teacher has ticked tension.</param>
+    public Fix FixFor(Approach approach, bool tense) =>
+        Fixes.FirstOrDefault(fix => approach.Meets(fix.When) && !(tense && fix.Pull == Pull.Firm)) ?? Fix.Rest;
+}

@@ -1,0 +1,32 @@
+namespace Bocca.Core.Judging;
+
+/// <summary>A number that was heard, with its meaning.</summary>
+/// <param name="Name">What was measured.</param>
+/// <param name="Value">The number with its unit.</param>
+/// <param name="Meaning">What it means.</param>
+/// <param name="InBand">Whether it lies inside the band; null where no band applies.</param>
+public sealed record HeardNumber(string Name, string Value, string Meaning, bool? InBand);
+
+/// <summary>The judgement of a take, with everything that led to it.</summary>
+/// <param name="Outcome">What it comes to.</param>
+/// <param name="Summary">What was heard, in one or two sentences.</param>
+/// <param name="Heard">The numbers, most telling first.</param>
+/// <param name="Findings">The symptoms, what to mend first first.</param>
+/// <param name="Next">The one next step.</param>
+public sealed record Verdict(
+    Outcome Outcome,
+    string Summary,
+    IReadOnlyList<HeardNumber> Heard,
+    IReadOnlyList<Finding> Findings,
+    NextStep Next
+)
+{
+    /// <summary>What the drill asked for beside what was heard; empty where it only asks for tries alike.</summary>
+    public IReadOnlyList<AskedHeard> Asked { get; init; } = [];
+
+    /// <summary>What could not be judged and why; null for nothing.</summary>
+    public string? NotJudged { get; init; }
+
+    /// <summary>Where the take lies on the pupil's own scale, -1 tight, 0 centred, 1 open; null without one.</summary>
+    public double? OnOwnScale { get; init; }
+}

@@ -1,0 +1,327 @@
+using Bocca.Core.Fingering;
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+
+namespace Bocca.Core.Tone.Notes;
+
+/// <summary>
+/// Decides what came of a note: every way in which the sound can have come about is weighed by how far it lies from the
+/// sound and how often such a miss happens; the note meant is asked first, for what is in tune is never a miss.
+/// All tolerances and weights ours, editable; explained in METHODS.
+/// </summary>
+public static class NoteDecider
+{
+    /// <summary>How far from its place a note may lie and still be it (cents): on valves, and on a slide.</summary>
+    private const double RightCents = 50,
+        RightOnSlideCents = 25;
+
+    private const double PartialCents = 60,
+        SettingCents = 50,
+        RivalCents = 40,
+        PreviousCents = 50,
+        OctaveCents = 50;
+
+    /// <summary>Spread of a player about a partial (cents).</summary>
+    private const double SpreadCents = 20;
+
+    /// <summary>How a slide misses: mostly by a little. Scale of the distance (cents) and weight at none.</summary>
+    private const double SlideScaleCents = 80,
+        SlideWeight = 0.125;
+
+    /// <summary>Weight of the neighbour partial, and what each further one is worth of the one before.</summary>
+    private const double NeighbourWeight = 0.4,
+        FurtherShare = 0.3;
+
+    /// <summary>What the partials that charts avoid are worth of their like.</summary>
+    private const double AvoidedShare = 0.2;
+
+    /// <summary>
+    /// Weight of one finger amiss, what each further one is worth of the one before, and of the chart's own fingering of what was heard.
+    /// </summary>
+    private const double FingerWeight = 0.06,
+        FurtherFingerShare = 0.3,
+        ChartWeight = 0.07;
+
+    /// <summary>The same on a slide, which mostly stops short of the position meant rather than in another.</summary>
+    private const double ChartOnSlideWeight = 0.01;
+
+    /// <summary>A rival that is at least this share as likely is named too.</summary>
+    private const double TooClose = 1 / 3.0;
+
+    private const int MostFingersOff = 2;
+
+    /// <summary>Judges a steady tone.</summary>
+    /// <param name="meant">The note meant.</param>
+    /// <param name="heardHz">The tone's pitch, hertz, above 0.</param>
+    /// <param name="situation">Who plays what.</param>
+    /// <param name="previous">The note meant before it; null for none.</param>
+    public static JudgedNote Decide(MeantNote meant, double heardHz, PlayerSituation situation, MeantNote? previous = null)
+    {
+        ArgumentOutOfRangeException.ThrowIfNegativeOrZero(heardHz);
+        var tone = new HeardTone(meant, heardHz, situation);
+        if (tone.IsRight)
+            return tone.Judged(NoteOutcome.Right, tone.RightReading) with { Cents = tone.FromMeantCents };
+        var isPrevious =
+            previous is not null
+            && previous.Sounding.Midi != meant.Sounding.Midi
+            && Math.Abs(Tuning.Cents(situation.Tuning.Frequency(previous.Sounding), heardHz)) <= PreviousCents;
+        var ways = Ways(tone);
+        if (ways.Count > 0)
+        {
+            var best = ways[0];
+            var rival = ways.Skip(1)
+                .FirstOrDefault(way =>
+                    way.Setting != best.Setting && way.Probability >= TooClose * best.Probability && IsRival(way, best, meant)
+                );
+            var judged =
+                rival is not null || best is { Outcome: NoteOutcome.TwoReadings }
+                    ? tone.Two(best, rival ?? ways.Skip(1).FirstOrDefault(), isPrevious)
+                    : tone.Judged(best.Outcome, best, isPrevious);
+            if (!(isPrevious && best.Outcome == NoteOutcome.TwoReadings && rival is null))
+                return judged with { Readings = ways };
+        }
+
+        if (isPrevious)
+            return tone.Previous(previous!) with { Readings = ways };
+        return tone.OctaveAway() ?? tone.Two(tone.Nearest(), null, isPrevious) with { Readings = ways };
+    }
+
+    /// <summary>A way counts against another only near the sound and within reach of a slip of the fingers.</summary>
+    private static bool IsRival(NoteReading way, NoteReading best, MeantNote meant) =>
+        Math.Abs(way.OffCents) <= RivalCents
+        && (way.Setting == meant.Setting || FingersOff(way.Setting, meant.Setting) <= MostFingersOff || best.Setting != meant.Setting);
+
+    /// <summary>The ways that fit, the likeliest first; their probabilities add up to 1.</summary>
+    private static List<NoteReading> Ways(HeardTone tone)
+    {
+        var ways = new List<NoteReading>();
+        ways.AddRange(OtherPartials(tone));
+        if (tone.Situation.Instrument.Slide is not null)
+            ways.AddRange(SlideOff(tone));
+        else
+            ways.AddRange(OtherSettings(tone));
+        if (ChartNote(tone) is { } chart && ways.TrueForAll(way => way.Setting != chart.Setting || way.Partial != chart.Partial))
+            ways.Add(chart);
+        var all = ways.Sum(way => way.Probability);
+        return [.. ways.OrderByDescending(way => way.Probability).Select(way => way with { Probability = way.Probability / all })];
+    }
+
+    private static IEnumerable<NoteReading> OtherPartials(HeardTone tone)
+    {
+        for (var partial = 1; partial <= HarmonicSeries.Highest; partial++)
+        {
+            var by = partial - tone.Meant.Partial;
+            var off = tone.OffCents(tone.Meant.Tube, partial);
+            if (by == 0 || Math.Abs(off) > PartialCents)
+                continue;
+            var weight =
+                NeighbourWeight
+                * Math.Pow(FurtherShare, Math.Abs(by) - 1)
+                * (partial is 7 or 11 or 13 or 14 ? AvoidedShare : 1)
+                * Math.Sqrt(tone.Situation.Misses.TowardsPartials);
+            yield return new NoteReading(
+                by < 0 ? NoteOutcome.PartialLow : NoteOutcome.PartialHigh,
+                tone.Meant.Setting,
+                partial,
+                by,
+                off,
+                weight * Near(off)
+            );
+        }
+    }
+
+    /// <summary>A slide stands anywhere between its ends.</summary>
+    private static IEnumerable<NoteReading> SlideOff(HeardTone tone)
+    {
+        var setting = tone.Meant.Setting;
+        var position = setting.Position - (tone.FromMeantCents / 100);
+        if (position is < 0.2 or > 7.8)
+            yield break;
+        // A position of its own is where a slide stops when the player took the one for the other.
+        var toPosition = 100 * (position - Math.Round(position));
+        var weight = SlideWeight * (Math.Exp(-Math.Abs(tone.FromMeantCents) / SlideScaleCents) + (0.3 * Near(toPosition)));
+        yield return new NoteReading(
+            NoteOutcome.SlideOff,
+            setting,
+            tone.Meant.Partial,
+            0,
+            tone.FromMeantCents,
+            weight / Math.Sqrt(tone.Situation.Misses.TowardsPartials)
+        );
+    }
+
+    private static IEnumerable<NoteReading> OtherSettings(HeardTone tone)
+    {
+        foreach (var tube in tone.Situation.Instrument.Tubes)
+        {
+            var off = tone.OffCents(tube, tone.Meant.Partial);
+            var fingers = FingersOff(tube.Setting, tone.Meant.Setting);
+            if (fingers == 0 || Math.Abs(off) > SettingCents)
+                continue;
+            var weight = FingerWeight * Math.Pow(FurtherFingerShare, fingers - 1) / Math.Sqrt(tone.Situation.Misses.TowardsPartials);
+            yield return new NoteReading(NoteOutcome.OtherSetting, tube.Setting, tone.Meant.Partial, 0, off, weight * Near(off));
+        }
+    }
+
+    /// <summary>What the hand does for the note heard: the player may have taken it for that note.</summary>
+    private static NoteReading? ChartNote(HeardTone tone)
+    {
+        var all = FingeringFinder.FindSounding(tone.Situation.Instrument, tone.NearestSounding, tone.Situation.Weights);
+        if (all.Count == 0 || all[0].Setting == tone.Meant.Setting)
+            return null;
+        var way = all[0];
+        var off = tone.OffCents(way.Tube, way.Partial);
+        var by = way.Partial - tone.Meant.Partial;
+        var slide = tone.Situation.Instrument.Slide is not null;
+        // The right partial in another position is a slide that is off.
+        return Math.Abs(off) > RivalCents || (slide && by == 0)
+            ? null
+            : new NoteReading(
+                by == 0 ? NoteOutcome.OtherSetting : NoteOutcome.TwoReadings,
+                way.Setting,
+                way.Partial,
+                by,
+                off,
+                (slide ? ChartOnSlideWeight : ChartWeight) * Near(off)
+            );
+    }
+
+    private static double Near(double offCents) => Math.Exp(-0.5 * offCents * offCents / (SpreadCents * SpreadCents));
+
+    /// <summary>Fingers and thumb that differ between two settings; slide positions apart count as one each.</summary>
+    internal static int FingersOff(Setting one, Setting other)
+    {
+        var valves = Enumerable.Range(1, 8).Count(valve => one.Presses(valve) != other.Presses(valve));
+        return valves + (one.Attachment == other.Attachment ? 0 : 1) + Math.Abs(one.Position - other.Position);
+    }
+
+    /// <summary>A tone beside the note meant.</summary>
+    private sealed class HeardTone(MeantNote meant, double heardHz, PlayerSituation situation)
+    {
+        public MeantNote Meant => meant;
+
+        public PlayerSituation Situation => situation;
+
+        /// <summary>Cents above the note meant in equal temperament.</summary>
+        public double FromMeantCents { get; } = Tuning.Cents(situation.Tuning.Frequency(meant.Sounding), heardHz);
+
+        public Pitch NearestSounding { get; } = Pitch.FromMidi(Math.Clamp((int)Math.Round(situation.Tuning.Midi(heardHz)), 0, 127));
+
+        public double OffCents(Tube tube, int partial) => Tuning.Cents(situation.Hertz(tube, partial), heardHz);
+
+        /// <summary>
+        /// Within the tolerance of the tube's own pitch or of the note read, or between the two: pulled slides and lips bring it there.
+        /// </summary>
+        public bool IsRight
+        {
+            get
+            {
+                var tolerance = situation.Instrument.Slide is null ? RightCents : RightOnSlideCents;
+                var own = OffCents(meant.Tube, meant.Partial);
+                return Math.Min(own, FromMeantCents) <= tolerance && Math.Max(own, FromMeantCents) >= -tolerance;
+            }
+        }
+
+        public NoteReading RightReading => new(NoteOutcome.Right, meant.Setting, meant.Partial, 0, OffCents(meant.Tube, meant.Partial), 1);
+
+        public JudgedNote Judged(NoteOutcome outcome, NoteReading way, bool isPrevious = false)
+        {
+            double? cm = outcome == NoteOutcome.SlideOff ? SlideCm() : null;
+            Setting? other = outcome switch
+            {
+                NoteOutcome.SlideOff => OtherPosition(),
+                NoteOutcome.OtherSetting => way.Setting,
+                _ => null,
+            };
+            return Named(outcome) with
+            {
+                Partial = way.Partial,
+                By = way.By,
+                Cm = cm,
+                OtherSetting = other,
+                IsPrevious = isPrevious,
+                Cents = outcome == NoteOutcome.SlideOff ? FromMeantCents : NearestCents,
+                Readings = [way],
+                Sentence = NoteSentence.Of(meant, outcome, way, HeardWritten, FromMeantCents, cm, other, isPrevious),
+            };
+        }
+
+        public JudgedNote Two(NoteReading one, NoteReading? other, bool isPrevious) =>
+            Named(NoteOutcome.TwoReadings) with
+            {
+                Partial = one.Partial,
+                By = one.By,
+                OtherSetting = other?.Setting ?? (one.Setting == meant.Setting ? null : one.Setting),
+                IsPrevious = isPrevious,
+                Readings = other is null ? [one] : [one, other],
+                Sentence = NoteSentence.OfTwo(meant, one, other, HeardWritten, isPrevious),
+            };
+
+        public JudgedNote Previous(MeantNote previous) =>
+            Named(NoteOutcome.PreviousNote) with
+            {
+                Partial = previous.Partial,
+                OtherSetting = previous.Setting == meant.Setting ? null : previous.Setting,
+                IsPrevious = true,
+                Sentence = $"{meant.Written} was meant; the note before, {previous.Written}, sounded again.",
+            };
+
+        public JudgedNote? OctaveAway()
+        {
+            var octaves = (int)Math.Round(FromMeantCents / 1200);
+            if (octaves == 0 || Math.Abs(octaves) > 2 || Math.Abs(FromMeantCents - (1200 * octaves)) > OctaveCents)
+                return null;
+            return Named(NoteOutcome.Octave) with
+            {
+                Sentence =
+                    $"{meant.Written} was meant; it came {(Math.Abs(octaves) == 1 ? "an octave" : "two octaves")} "
+                    + $"{(octaves < 0 ? "lower" : "higher")}.",
+            };
+        }
+
+        /// <summary>The setting and partial that lie nearest of all, fewest fingers off among those as near.</summary>
+        public NoteReading Nearest()
+        {
+            var (tube, partial) = situation
+                .Instrument.Tubes.SelectMany(tube => Enumerable.Range(1, HarmonicSeries.Highest).Select(partial => (tube, partial)))
+                .MinBy(way =>
+                    Math.Abs(OffCents(way.tube, way.partial))
+                    + (10 * FingersOff(way.tube.Setting, meant.Setting))
+                    + (5 * Math.Abs(way.partial - meant.Partial))
+                );
+            return new NoteReading(NoteOutcome.TwoReadings, tube.Setting, partial, partial - meant.Partial, OffCents(tube, partial), 1);
+        }
+
+        private Pitch HeardWritten =>
+            situation.Reading.ToWritten(NearestSounding) is var written && written.Midi == meant.Written.Midi ? meant.Written : written;
+
+        private double NearestCents => situation.Tuning.CentsFrom(NearestSounding, heardHz);
+
+        private JudgedNote Named(NoteOutcome outcome) =>
+            new()
+            {
+                Meant = meant,
+                Outcome = outcome,
+                HeardHz = heardHz,
+                HeardWritten = HeardWritten,
+                Cents = NearestCents,
+                Sentence = "",
+            };
+
+        /// <summary>Half the tube that is missing: 50 x tube x (1 - 2^(-cents/1200)).</summary>
+        private double SlideCm()
+        {
+            var metres = situation.Instrument.SlideTubeMetres(meant.Setting.Attachment) * Math.Pow(2, (meant.Setting.Position - 1) / 12.0);
+            return 50 * metres * (1 - Math.Pow(2, -FromMeantCents / 1200));
+        }
+
+        /// <summary>The position that the slide stood nearer to; null while it was nearer to the one meant.</summary>
+        private Setting? OtherPosition()
+        {
+            var position = (int)Math.Round(meant.Setting.Position - (FromMeantCents / 100));
+            return position == meant.Setting.Position || position is < 1 or > 7
+                ? null
+                : Setting.OfSlide(position, meant.Setting.Attachment);
+        }
+    }
+}

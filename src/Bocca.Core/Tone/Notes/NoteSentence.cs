@@ -1,0 +1,104 @@
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+
+namespace Bocca.Core.Tone.Notes;
+
+/// <summary>What was heard against what was meant, in the trade's words.</summary>
+internal static class NoteSentence
+{
+    /// <summary>Within this a note is simply there (cents).</summary>
+    private const double InTuneCents = 10;
+
+    public static string Of(
+        MeantNote meant,
+        NoteOutcome outcome,
+        NoteReading way,
+        Pitch heard,
+        double fromMeantCents,
+        double? cm,
+        Setting? other,
+        bool isPrevious
+    )
+    {
+        var sentence = outcome switch
+        {
+            NoteOutcome.Right => $"{meant.Written} came, {Lies(fromMeantCents)}.",
+            NoteOutcome.PartialLow or NoteOutcome.PartialHigh =>
+                $"{Name(meant)} was meant; {heard} came: {Partials(way.By)}, partial {way.Partial} of the same "
+                    + $"tube.{OctaveToo(meant, heard)}",
+            NoteOutcome.OtherSetting =>
+                $"{Name(meant)} was meant; {heard} came, the right partial on {way.Setting}: {Valves(meant.Setting, way.Setting)}.",
+            NoteOutcome.SlideOff => $"{Name(meant)} was meant; the slide was {Math.Abs(cm!.Value):0.0} cm too far "
+                + $"{(cm > 0 ? "in: move it out" : "out: move it in")}."
+                + (other is { } position ? $" {Ordinal(position.Position)} was heard, {Ordinal(meant.Setting.Position)} meant." : ""),
+            _ => "",
+        };
+        return isPrevious ? $"{sentence} It is the note before, once more." : sentence;
+    }
+
+    public static string OfTwo(MeantNote meant, NoteReading one, NoteReading? other, Pitch heard, bool isPrevious)
+    {
+        var rival = other is null ? "" : $", or {Way(meant, other)}";
+        var sentence =
+            $"{Name(meant)} was meant; {heard} came. Too close to call: {Way(meant, one)}{rival}. Which "
+            + $"{(meant.Setting.Position > 0 ? "position" : "valves")}?";
+        return isPrevious ? $"{sentence} It is the note before, once more." : sentence;
+    }
+
+    private static string Name(MeantNote meant) => $"{meant.Written} ({meant.Setting})";
+
+    private static string Way(MeantNote meant, NoteReading way) =>
+        way.Setting == meant.Setting ? $"{Partials(way.By)} on {way.Setting}" : $"partial {way.Partial} on {way.Setting}";
+
+    /// <summary>How far off, in partials: one partial low.</summary>
+    internal static string Partials(int by) =>
+        by switch
+        {
+            1 => "one partial high",
+            -1 => "one partial low",
+            > 0 => $"{Count(by)} partials high",
+            _ => $"{Count(-by)} partials low",
+        };
+
+    private static string Lies(double cents) =>
+        Math.Abs(cents) < InTuneCents ? "in tune" : $"{Math.Abs(cents):0} cents {(cents > 0 ? "sharp" : "flat")}";
+
+    private static string OctaveToo(MeantNote meant, Pitch heard) =>
+        (heard.Midi - meant.Written.Midi) switch
+        {
+            12 => " That is the octave above.",
+            -12 => " That is the octave below.",
+            _ => "",
+        };
+
+    /// <summary>Which valve was up or down: <c>valve 2 was up</c>.</summary>
+    private static string Valves(Setting meant, Setting heard)
+    {
+        var parts = new List<string>();
+        for (var valve = 1; valve <= 8; valve++)
+            if (meant.Presses(valve) != heard.Presses(valve))
+                parts.Add($"valve {valve} was {(heard.Presses(valve) ? "down" : "up")}");
+        if (meant.Attachment != heard.Attachment)
+            parts.Add($"the thumb was {(heard.Attachment == "" ? "up" : "down")}");
+        return string.Join(", ", parts);
+    }
+
+    private static string Ordinal(int position) =>
+        position switch
+        {
+            1 => "1st",
+            2 => "2nd",
+            3 => "3rd",
+            _ => $"{position}th",
+        };
+
+    private static string Count(int count) =>
+        count switch
+        {
+            2 => "two",
+            3 => "three",
+            4 => "four",
+            5 => "five",
+            _ => $"{count}",
+        };
+}

@@ -1,0 +1,127 @@
+using Bocca.Core.Buzz;
+using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
+using Bocca.Core.Music;
+using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
+using Bocca.Core.Tone;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
+using Bocca.Web.Record;
+
+namespace Bocca.Web.Frame;
+
+/// <summary>The words for the core's values, in one place.</summary>
+public static partial class Wording
+{
+    public static string Stage(LearningStage stage) =>
+        stage switch
+        {
+            LearningStage.Lips => "lips",
+            LearningStage.Mouthpiece => "mouthpiece",
+            LearningStage.FirstNotes => "first notes",
+            LearningStage.Second => "scales and slurs",
+            _ => "pieces",
+        };
+
+    public static string On(SoundStage on) =>
+        on switch
+        {
+            SoundStage.Lips => "lips alone",
+            SoundStage.Mouthpiece => "mouthpiece",
+            _ => "instrument",
+        };
+
+    public static string Preset(ApproachPreset preset) =>
+        preset switch
+        {
+            ApproachPreset.LipsFirst => "lips first",
+            ApproachPreset.MouthpieceFirst => "mouthpiece first",
+            _ => "air first",
+        };
+
+    public static string PresetMeaning(ApproachPreset preset) =>
+        preset switch
+        {
+            ApproachPreset.LipsFirst => "Tone on the lips alone comes before the mouthpiece; cues speak of the lips.",
+            ApproachPreset.MouthpieceFirst => "Tone on the mouthpiece comes first; cues speak of rim and placement.",
+            _ => "The air starts and the lips narrow until it speaks; air before a tone is met with patience.",
+        };
+
+    /// <summary>An approach in a few words.</summary>
+    public static string Approach(Approach approach) =>
+        approach.Changed.Count switch
+        {
+            0 => Preset(approach.Preset),
+            1 => $"{Preset(approach.Preset)}, one point changed",
+            var count => $"{Preset(approach.Preset)}, {count} points changed",
+        };
+
+    /// <summary>The approach that a record was made under, as it stands there.</summary>
+    public static string MadeUnder(string text) => text == "" ? "–" : Approach(Core.Teaching.Approach.Parse(text));
+
+    public static string Source(EntrySource? source) =>
+        source switch
+        {
+            EntrySource.Microphone => "microphone",
+            EntrySource.File => "file",
+            EntrySource.PracticePlayer => "practice player",
+            EntrySource.Camera => "camera",
+            EntrySource.Photo => "photo",
+            EntrySource.Drawing => "drawing",
+            _ => "tapped",
+        };
+
+    public static string Reading(Reading reading) =>
+        reading.Id switch
+        {
+            "treble-bb" => "B♭ treble clef",
+            "treble-eb" => "E♭ treble clef",
+            "bass" => "bass clef",
+            "tenor" => "tenor clef",
+            "bass-new" => "bass clef, new notation",
+            "bass-old" => "bass clef, old notation",
+            _ => "treble clef",
+        };
+
+    /// <summary>A pitch as it is read: C♯4, B♭3.</summary>
+    public static string Pitch(Pitch pitch) => Spelled(pitch.ToString());
+
+    /// <summary>A pitch, or a sentence with pitches in it, as it is read.</summary>
+    public static string Spelled(string text) =>
+        PitchName().Replace(text, name => $"{name.Groups[1]}{Accidentals(name.Groups[2].Value)}{name.Groups[3]}");
+
+    private static string Accidentals(string ascii) => ascii.Replace("#", "♯").Replace("b", "♭");
+
+    [System.Text.RegularExpressions.GeneratedRegex("([A-G])(b{1,2}|#{1,2})(-?[0-9])")]
+    private static partial System.Text.RegularExpressions.Regex PitchName();
+
+    /// <summary>What came of a note, in two or three words for a drawing.</summary>
+    public static string Miss(TracedNote note) =>
+        note.Outcome switch
+        {
+            NoteOutcome.PartialLow or NoteOutcome.PartialHigh =>
+                $"{Math.Abs(note.By)} {(Math.Abs(note.By) == 1 ? "partial" : "partials")} {(note.By < 0 ? "low" : "high")}",
+            NoteOutcome.OtherSetting => $"on {note.OtherSetting}",
+            NoteOutcome.SlideOff => $"{Math.Abs(note.Cm ?? 0):0.0} cm too far {(note.Cm > 0 ? "in" : "out")}",
+            NoteOutcome.PreviousNote => "the note before",
+            NoteOutcome.Octave => "octave away",
+            NoteOutcome.AirOnly => "air only",
+            NoteOutcome.NoTone => "no tone",
+            NoteOutcome.NoClearTone => "no clear tone",
+            NoteOutcome.TwoReadings => "which way?",
+            _ => "cannot tell",
+        };
+
+    public static string Setting(Instrument instrument, Setting setting)
+    {
+        if (instrument.Slide is not null)
+            return setting.Attachment == "" ? $"position {setting.Position}" : $"position {setting.Position} with the trigger";
+        var fingers = setting.Valves.ToList();
+        var words = fingers.Count == 0 ? "open, no valve" : $"valve{(fingers.Count > 1 ? "s" : "")} {Listed(fingers)}";
+        return setting.Attachment == "" ? words : $"thumb, {words}";
+    }
+
+    private static string Listed(List<int> numbers) =>
+        numbers.Count == 1 ? $"{numbers[0]}" : $"{string.Join(", ", numbers.SkipLast(1))} and {numbers[^1]}";
+}
