@@ -1,6 +1,6 @@
 using BenchmarkDotNet.Attributes;
 using Bocca.Core.Instruments;
-using Bocca.Core.Practice;
+using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
@@ -12,7 +12,7 @@ namespace Bocca.Bench;
 public class CoreBenchmarks
 {
     private readonly MonoSound _sound = SimulatedPlayer
-        .Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(60, 4, 4, 1), [], 1)
+        .Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(60, 4, 4, 1), [], 1, Tuning.Standard)
         .Sound;
 
     private readonly PitchTracker _tracker = new(44100);
@@ -45,5 +45,7 @@ public class CoreBenchmarks
 
     [Benchmark(Description = "practice player, one try of 4 s")]
     public int Player() =>
-        SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(60, 4, 4, 1), [], 1).Tones.Count;
+        SimulatedPlayer
+            .Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(60, 4, 4, 1), [], 1, Tuning.Standard)
+            .Tones.Count;
 }

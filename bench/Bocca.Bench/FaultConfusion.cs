@@ -4,7 +4,7 @@ using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice;
+using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Teaching;
 
@@ -165,7 +165,7 @@ internal static class FaultConfusion
         var drill = BuzzDrill.Get("sound4-rest4");
         var plan = drill.Plan.At(90);
         Fault[] faults = [.. played.Select(fault => new Fault(fault.Kind, fault.From + ((fault.To - fault.From) * random.NextDouble())))];
-        var take = SimulatedPlayer.Play(Catalogue.Get(id), on, plan, faults, seed);
+        var take = SimulatedPlayer.Play(Catalogue.Get(id), on, plan, faults, seed, Tuning.Standard);
         var scale = scales[(id, on)];
         var pupil = SoundingPupil.Unknown with
         {
@@ -178,7 +178,14 @@ internal static class FaultConfusion
     private static OwnScale Scale(string id, SoundStage on)
     {
         var drill = BuzzDrill.Get("three-samples");
-        var take = SimulatedPlayer.Play(Catalogue.Get(id), on, drill.Plan, [.. drill.Played.Split(' ').Select(Fault.Parse)], 1);
+        var take = SimulatedPlayer.Play(
+            Catalogue.Get(id),
+            on,
+            drill.Plan,
+            [.. drill.Played.Split(' ').Select(Fault.Parse)],
+            1,
+            Tuning.Standard
+        );
         var heard = TakeListener.Hear(take.Sound, new AskedTake(drill, drill.Plan, on, LearningStage.FirstNotes), SoundingPupil.Unknown);
         return OwnScale.From(heard.Measures) ?? throw new InvalidOperationException($"{id} made no samples.");
     }

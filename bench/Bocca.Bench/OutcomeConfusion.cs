@@ -1,7 +1,6 @@
 using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Bench;
@@ -62,7 +61,7 @@ public static class OutcomeConfusion
         Dictionary<(string, string), int>? table
     )
     {
-        var player = new PlayerSituation(instrument, instrument.Readings[0]);
+        var player = new PlayerSituation(instrument, instrument.Readings[0], Tuning.Standard);
         var meant = FingeringChart
             .Of(instrument, player.Reading)
             .Select(note => MeantNote.Of(instrument, player.Reading, note.Written))

@@ -1,9 +1,7 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
@@ -111,7 +109,11 @@ public static class SampledNotes
     {
         var heard = RowListener.Hear(
             sound,
-            new AskedRow(RowPlan.Even(meant, 60, 1), new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second)
+            new AskedRow(
+                RowPlan.Even(meant, 60, 1),
+                new PlayerSituation(instrument, instrument.Readings[0], Tuning.Standard),
+                LearningStage.Second
+            )
         );
         if (heard.Problem is { } problem)
             Console.Error.WriteLine(problem);

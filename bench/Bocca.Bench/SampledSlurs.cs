@@ -1,11 +1,9 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
@@ -88,7 +86,11 @@ public static class SampledSlurs
                     .ToList();
                 var row = RowListener.Hear(
                     WavFile.Read(stream, wav),
-                    new AskedRow(RowPlan.Even(meant, 75, 1), new PlayerSituation(instrument, reading), LearningStage.Second)
+                    new AskedRow(
+                        RowPlan.Even(meant, 75, 1),
+                        new PlayerSituation(instrument, reading, Tuning.Standard),
+                        LearningStage.Second
+                    )
                 );
                 foreach (var note in row.Notes.Skip(1).Where(note => note.Sound is not null))
                 {
@@ -120,7 +122,7 @@ public static class SampledSlurs
     private static void Cracks(Instrument instrument)
     {
         var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Second, Approach.Of(ApproachPreset.MouthpieceFirst));
-        var situation = new PlayerSituation(instrument, instrument.Readings[0]);
+        var situation = new PlayerSituation(instrument, instrument.Readings[0], Tuning.Standard);
         var (all, right) = (0, 0);
         foreach (
             var slur in SlurWriter

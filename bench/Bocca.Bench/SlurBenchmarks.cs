@@ -1,6 +1,5 @@
 using BenchmarkDotNet.Attributes;
 using Bocca.Core.Instruments;
-using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;

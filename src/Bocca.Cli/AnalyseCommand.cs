@@ -3,10 +3,8 @@ using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
@@ -39,6 +37,7 @@ public static class AnalyseCommand
             Description = "A setting for each of them, such as \"1-3 1-2 1\"; the first choice of each by default.",
         };
         var reading = CommandLine.ReadingOption();
+        var (a4, celsius) = (CommandLine.A4Option(), CommandLine.CelsiusOption());
         var command = new Command("analyse", "Hear a take out: what was heard, and what to try.")
         {
             files,
@@ -52,6 +51,8 @@ public static class AnalyseCommand
             reading,
             frames,
             json,
+            a4,
+            celsius,
         };
         command.SetAction(parsed =>
         {
@@ -67,12 +68,17 @@ public static class AnalyseCommand
                     parsed.GetValue(files)!,
                     new AskedRow(
                         RowPlan.Even(meant, CommandLine.TempoOf(parsed.GetValue(tempo) ?? 60), 1),
-                        new PlayerSituation(player.Instrument, player.Reading),
+                        new PlayerSituation(
+                            player.Instrument,
+                            player.Reading,
+                            CommandLine.RoomOf(parsed.GetValue(a4), parsed.GetValue(celsius)).Tuning
+                        ),
                         LearningStage.FirstNotes
                     )
                     {
                         FirstCueSeconds = parsed.GetValue(firstCue),
                         UsesMarks = false,
+                        RoomCelsius = parsed.GetValue(celsius),
                     },
                     parsed.GetValue(frames),
                     parsed.GetValue(json)

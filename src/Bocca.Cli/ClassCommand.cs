@@ -1,10 +1,6 @@
 using System.CommandLine;
 using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Class;
-using Bocca.Core.Instruments;
-using Bocca.Core.Judging;
-using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Teaching;
 

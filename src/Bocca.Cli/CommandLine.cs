@@ -3,11 +3,9 @@ using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 
 namespace Bocca.Cli;
@@ -31,6 +29,28 @@ public static class CommandLine
         NumberHandling = JsonNumberHandling.AllowNamedFloatingPointLiterals,
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
     };
+
+    /// <summary>The room's reference A, hertz.</summary>
+    public static Option<double> A4Option() =>
+        new("--a4") { Description = "The reference A in hertz; 440 by default.", DefaultValueFactory = _ => PlayingConditions.Usual.A4Hz };
+
+    /// <summary>The room's temperature.</summary>
+    public static Option<double> CelsiusOption() =>
+        new("--celsius")
+        {
+            Description = "The room's temperature; 20 by default.",
+            DefaultValueFactory = _ => PlayingConditions.Usual.Celsius,
+        };
+
+    /// <summary>The room as it was asked for.</summary>
+    /// <exception cref="ArgumentException">No room is like that.</exception>
+    public static PlayingConditions RoomOf(double a4, double celsius) =>
+        PlayingConditions.Of(a4, celsius) is var room && room == new PlayingConditions(a4, celsius)
+            ? room
+            : throw new ArgumentException(
+                $"A room's A is {PlayingConditions.A4Range.Least} to {PlayingConditions.A4Range.Most} Hz, its warmth "
+                    + $"{PlayingConditions.CelsiusRange.Least} to {PlayingConditions.CelsiusRange.Most} degrees."
+            );
 
     /// <summary>Parses and runs; returns the exit code.</summary>
     public static int Run(string[] args)

@@ -1,6 +1,5 @@
 using System.CommandLine;
 using Bocca.Core.Fingering;
-using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 
 namespace Bocca.Cli;

@@ -1,9 +1,5 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Measures;
-using Bocca.Core.Instruments;
-using Bocca.Core.Judging;
 using Bocca.Core.Sound;
-using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;

@@ -1,11 +1,8 @@
 using System.CommandLine;
-using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Instruments;
-using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Cli;
@@ -43,6 +40,7 @@ public static class SimulateCommand
             DefaultValueFactory = _ => 1,
         };
         var output = new Option<FileInfo>("--out") { Description = "The WAV to write; every try is marked in it.", Required = true };
+        var (a4, celsius) = (CommandLine.A4Option(), CommandLine.CelsiusOption());
         var command = new Command("simulate", "Let the practice player play a drill into a WAV file.")
         {
             instrument,
@@ -59,6 +57,8 @@ public static class SimulateCommand
             beats,
             share,
             output,
+            a4,
+            celsius,
         };
         command.SetAction(parsed =>
         {
@@ -72,7 +72,11 @@ public static class SimulateCommand
                     throw new ArgumentException("A note lasts 0.25 to 32 beats, and 0.1 to 1 of it sounds.");
                 var played = PlayedNote.Row(
                     meant,
-                    new PlayerSituation(player.Instrument, player.Reading),
+                    new PlayerSituation(
+                        player.Instrument,
+                        player.Reading,
+                        CommandLine.RoomOf(parsed.GetValue(a4), parsed.GetValue(celsius)).Tuning
+                    ),
                     each,
                     sounding,
                     [.. (parsed.GetValue(misses) ?? []).Select(RowMiss.Parse)]
@@ -88,7 +92,10 @@ public static class SimulateCommand
             }
 
             var asked = CommandLine.PlanOf(BuzzDrill.Get(parsed.GetValue(drill)!), parsed.GetValue(tempo));
-            var hertz = CommandLine.PitchOrNull(parsed.GetValue(pitch)) is { } concert ? Tuning.Standard.Frequency(concert) : (double?)null;
+            var tuning = CommandLine.RoomOf(parsed.GetValue(a4), parsed.GetValue(celsius)).Tuning;
+            var hertz = CommandLine.PitchOrNull(parsed.GetValue(pitch)) is { } concert
+                ? tuning.Frequency(concert)
+                : SimulatedPlayer.StartHz(Catalogue.Get(parsed.GetValue(instrument)!), tuning);
             return Write(
                 parsed.GetValue(output)!,
                 SimulatedPlayer.Play(

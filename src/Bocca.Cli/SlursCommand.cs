@@ -1,8 +1,4 @@
 using System.CommandLine;
-using Bocca.Core.Instruments;
-using Bocca.Core.Judging;
-using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;

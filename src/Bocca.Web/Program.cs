@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.Json.Serialization;
-using Bocca.Core.Teaching;
 using Bocca.Web;
 using Bocca.Web.Frame;
 using Bocca.Web.Live;

@@ -5,6 +5,7 @@ using AngleSharp.Html.Dom;
 using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Instruments;
+using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
@@ -191,7 +192,8 @@ public sealed class BuzzPageTests : IDisposable
             SoundStage.Mouthpiece,
             drill.Plan.At(120),
             [.. faults.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)],
-            3
+            3,
+            Tuning.Standard
         );
         using var wav = new MemoryStream();
         WavFile.Write(wav, take.Sound);

@@ -1,5 +1,6 @@
 using Bocca.Core.Buzz;
 using Bocca.Core.Instruments;
+using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Teaching;
@@ -24,7 +25,9 @@ public sealed class ListenHubTests : IDisposable
         using var hub = new ListenHub(scope.ServiceProvider.GetRequiredService<BoccaDb>()) { Context = new Line() };
         Assert.Throws<HubException>(() => hub.Hear([0, 0]));
         Assert.Equal(40, (await hub.Begin(1, SoundStage.Mouthpiece, 44100)).GateCents);
-        var sound = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(160, 2, 2, 1), [], 2).Sound;
+        var sound = SimulatedPlayer
+            .Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, new CuePlan(160, 2, 2, 1), [], 2, Tuning.Standard)
+            .Sound;
         var points = new Dictionary<int, LivePoint>();
         for (var at = 0; at + 882 <= sound.Samples.Length; at += 882)
             foreach (var point in hub.Hear(Pcm(sound.Samples.AsSpan(at, 882))))

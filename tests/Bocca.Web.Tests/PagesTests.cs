@@ -2,6 +2,7 @@ using System.Net;
 using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Instruments;
+using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
@@ -319,7 +320,9 @@ public sealed class PagesTests : IDisposable
     {
         var plan = BuzzDrill.Get("sound4-rest4").Plan.At(120);
         return Bytes(
-            SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, plan, fault == "" ? [] : [Fault.Parse(fault)], 3).Sound
+            SimulatedPlayer
+                .Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, plan, fault == "" ? [] : [Fault.Parse(fault)], 3, Tuning.Standard)
+                .Sound
         );
     }
 

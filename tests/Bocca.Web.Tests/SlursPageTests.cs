@@ -2,6 +2,7 @@ using System.Net;
 using System.Xml.Linq;
 using AngleSharp.Html.Dom;
 using Bocca.Core.Instruments;
+using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Simulation;
@@ -226,7 +227,7 @@ public sealed class SlursPageTests : IDisposable
             SlurWriter.Find(player, "pair:0:3")!,
             90,
             1,
-            new PlayerSituation(trumpet, trumpet.Readings[0]),
+            new PlayerSituation(trumpet, trumpet.Readings[0], Tuning.Standard),
             LearningStage.Second
         );
         var take = SimulatedPlayer.PlayRow(trumpet, SlurCharacter.Get(character).Play(asked), 90, [], 3);

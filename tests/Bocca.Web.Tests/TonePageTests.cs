@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json;
 using AngleSharp.Html.Dom;
 using Bocca.Core.Instruments;
+using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
@@ -136,7 +137,7 @@ public sealed class TonePageTests : IDisposable
         string[]? misses = null
     )
     {
-        var player = new PlayerSituation(Catalogue.Get("trumpet-bb"), Catalogue.Get("trumpet-bb").Readings[0]);
+        var player = new PlayerSituation(Catalogue.Get("trumpet-bb"), Catalogue.Get("trumpet-bb").Readings[0], Tuning.Standard);
         var asked = notes == "" ? null : MeantNote.Row(player.Instrument, player.Reading, notes);
         var plan = ToneDrill.Get(drillId).Plan(player, Approach.Of(ApproachPreset.MouthpieceFirst), 120, asked);
         var how = RowCharacter.Get(character);

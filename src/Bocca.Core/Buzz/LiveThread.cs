@@ -39,8 +39,8 @@ public sealed class LiveThread
     /// <summary>
     /// A thread for the player of an instrument: buzzes go an octave and a half under a beginner's first note (ours, editable).
     /// </summary>
-    public static LiveThread For(Instrument instrument, int sampleRate) =>
-        new(sampleRate, Tuning.Standard.Frequency(instrument.FirstNotes[0].Midi - 18.0));
+    public static LiveThread For(Instrument instrument, int sampleRate, Tuning tuning) =>
+        new(sampleRate, tuning.Frequency(instrument.FirstNotes[0].Midi - 18.0));
 
     /// <summary>Takes samples in and appends the points that are new or that may have changed, oldest first.</summary>
     public void Push(ReadOnlySpan<float> samples, ICollection<LivePoint> into)

@@ -20,12 +20,9 @@ public sealed record SettingTrial(bool Fits, string Sentence)
                 true,
                 $"{tube.Setting}: that plays {written} too, on partial {ways[place].Partial}; {ways[0].Setting} comes first."
             );
-        var wanted = Tuning.Standard.Frequency(reading.ToSounding(written));
-        var nearest = Rung.Of(instrument, tube, HarmonicSeries.Highest, Tuning.Standard)
-            .MinBy(rung => Math.Abs(Tuning.Cents(wanted, rung.Hertz)));
-        return new SettingTrial(
-            false,
-            $"{tube.Setting}: nearest is {reading.ToWritten(nearest.Nearest)}, partial {nearest.Partial}; not {written}."
-        );
+        var wanted = reading.ToSounding(written).Midi;
+        var nearest = Enumerable.Range(1, HarmonicSeries.Highest).MinBy(partial => Math.Abs(instrument.Midi(tube, partial) - wanted));
+        var note = reading.ToWritten(Pitch.FromMidi((int)Math.Round(instrument.Midi(tube, nearest))));
+        return new SettingTrial(false, $"{tube.Setting}: nearest is {note}, partial {nearest}; not {written}.");
     }
 }

@@ -26,7 +26,7 @@ public static class Catalogue
     public static IReadOnlyList<Instrument> Read(string json)
     {
         var entries = EmbeddedData.Parse<List<Entry>>(json);
-        var instruments = entries.ConvertAll(Build);
+        var instruments = entries.ConvertAll(entry => Build(entry).WithTubes());
         var twice = instruments.GroupBy(instrument => instrument.Id).FirstOrDefault(group => group.Count() > 1);
         return twice is null ? instruments : throw new InvalidDataException($"The catalogue names '{twice.Key}' twice.");
     }

@@ -96,14 +96,13 @@ public sealed record Instrument
     public required string Basis { get; init; }
 
     /// <summary>Every tube that the player's hands can make, the open one first.</summary>
-    public IReadOnlyList<Tube> Tubes
-    {
-        get => field ??= [.. AllSettings().Select(Measure)];
-        private init;
-    }
+    public IReadOnlyList<Tube> Tubes { get; private init; } = [];
+
+    /// <summary>The same instrument with its tubes measured, as its valves and slide have them.</summary>
+    internal Instrument WithTubes() => this with { Tubes = [.. AllSettings().Select(Measure)] };
 
     /// <summary>Effective length of the open tube in metres, at 345 m/s.</summary>
-    public double OpenMetres => Tubing.EffectiveLengthMetres(Tuning.Standard.Frequency(PartialOne));
+    public double OpenMetres => Tubing.EffectiveLengthMetres(Tuning.Built.Frequency(PartialOne));
 
     /// <summary>The tube of a setting, or null if this instrument cannot do it.</summary>
     public Tube? TubeOf(Setting setting)
@@ -125,11 +124,14 @@ public sealed record Instrument
                 );
 
     /// <summary>The sounding frequency in hertz of a partial of a tube.</summary>
-    public double Frequency(Tube tube, int partial, Tuning tuning) =>
-        tuning.Frequency(PartialOne.Midi + HarmonicSeries.ExactSemitones(partial) - tube.Semitones + (tube.CentsSharp / 100));
+    public double Frequency(Tube tube, int partial, Tuning tuning) => tuning.Frequency(Midi(tube, partial));
+
+    /// <summary>Where a partial of a tube lies, as a MIDI number with its fraction: the same in any tuning.</summary>
+    public double Midi(Tube tube, int partial) =>
+        PartialOne.Midi + HarmonicSeries.ExactSemitones(partial) - tube.Semitones + (tube.CentsSharp / 100);
 
     /// <summary>The same instrument with other valve or slide lengths, as a very one has them.</summary>
-    internal Instrument Built(IReadOnlyList<Valve> valves, Slide? slide) => this with { Valves = valves, Slide = slide, Tubes = null! };
+    internal Instrument Built(IReadOnlyList<Valve> valves, Slide? slide) => (this with { Valves = valves, Slide = slide }).WithTubes();
 
     /// <summary>Length in metres of the closed slide's tube with a trigger in use.</summary>
     internal double SlideTubeMetres(string attachment) => Slide!.TubeMetres * Math.Pow(2, TriggerSemitones(attachment) / 12.0);

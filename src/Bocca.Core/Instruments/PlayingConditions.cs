@@ -17,7 +17,7 @@ public readonly record struct PlayingConditions(double A4Hz, double Celsius)
     public static (double Least, double Most) CelsiusRange { get; } = (0, 40);
 
     /// <summary>A = 440 Hz (published: ISO 16) at 20 degrees.</summary>
-    public static PlayingConditions Usual { get; } = new(Tuning.Standard.A4Hz, UsualCelsius);
+    public static PlayingConditions Usual { get; } = new(Tuning.Built.A4Hz, UsualCelsius);
 
     /// <summary>The conditions, kept inside what may be asked for.</summary>
     public static PlayingConditions Of(double a4Hz, double celsius) =>
@@ -31,7 +31,7 @@ public readonly record struct PlayingConditions(double A4Hz, double Celsius)
     /// moved: 1200 log2(speed / speed at 20) - 1200 log2(A / 440) (computed); 2.9 cents a degree.
     /// </summary>
     public double LiesCents =>
-        (1200 * Math.Log2(Tubing.SpeedOfSound(Celsius) / Tubing.SpeedOfSound(UsualCelsius))) - Tuning.Cents(Tuning.Standard.A4Hz, A4Hz);
+        (1200 * Math.Log2(Tubing.SpeedOfSound(Celsius) / Tubing.SpeedOfSound(UsualCelsius))) - Tuning.Cents(Tuning.Built.A4Hz, A4Hz);
 
     /// <summary>Millimetres to draw an instrument's main slide out for that; inwards negative.</summary>
     public double MainSlideMm(Instrument instrument) => 10 * Tubing.PullCm(instrument.OpenMetres, 1, LiesCents);

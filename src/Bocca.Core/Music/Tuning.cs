@@ -7,6 +7,11 @@ public readonly record struct Tuning(double A4Hz)
     /// <summary>A4 = 440 Hz (published: ISO 16).</summary>
     public static Tuning Standard { get; } = new(440);
 
+    /// <summary>
+    /// What instruments are built for at 20 degrees (common practice): their lengths are those of this pitch, in any room.
+    /// </summary>
+    public static Tuning Built => Standard;
+
     /// <summary>Frequency in hertz of a sounding pitch.</summary>
     public double Frequency(Pitch sounding) => Frequency((double)sounding.Midi);
 

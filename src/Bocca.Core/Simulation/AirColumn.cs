@@ -40,7 +40,7 @@ internal sealed record AirColumn(IReadOnlyList<Resonance> Resonances, double Rad
         {
             SoundStage.Lips => new AirColumn([], 2 * build.FirstHz),
             SoundStage.Mouthpiece => new AirColumn([new Resonance(build.CupHz, CupSharpness, build.CupOhm)], 2 * build.FirstHz),
-            _ => OfTube(build, instrument.Frequency(tube ?? instrument.Tubes[0], 1, Tuning.Standard)),
+            _ => OfTube(build, instrument.Frequency(tube ?? instrument.Tubes[0], 1, Tuning.Built)),
         };
     }
 

@@ -84,7 +84,7 @@ public sealed record LipTrial(
     /// <param name="seed">Same seed, same samples.</param>
     public static LipTrial Play(Instrument instrument, SoundStage on, Tube? tube, LipSetting setting, int seed)
     {
-        var partialOne = instrument.Frequency(tube ?? instrument.Tubes[0], 1, Tuning.Standard);
+        var partialOne = instrument.Frequency(tube ?? instrument.Tubes[0], 1, Tuning.Built);
         var build = LipBuild.Of(instrument.Family);
         var column = AirColumn.Of(on, instrument, tube);
         // The tuning slide is set as a player sets it: so that a middle partial is in tune.

@@ -139,7 +139,7 @@ internal sealed class SimulatedBuzz
     /// <summary>How far the lips slacken to fall to the partial below, as a ratio.</summary>
     private static double PartialBelow(double hertz, Instrument instrument)
     {
-        var partial = Math.Max(2, Math.Round(hertz / instrument.Frequency(instrument.Tubes[0], 1, Music.Tuning.Standard)));
+        var partial = Math.Max(2, Math.Round(hertz / instrument.Frequency(instrument.Tubes[0], 1, Music.Tuning.Built)));
         return partial == 2 ? 0.6 : (partial - 1.1) / partial;
     }
 

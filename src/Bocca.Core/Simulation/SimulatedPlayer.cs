@@ -33,22 +33,32 @@ public static class SimulatedPlayer
     private const double TouchSeconds = 0.05;
 
     /// <summary>The pitch a beginner of an instrument first aims at, in hertz: the first of its first notes.</summary>
-    public static double StartHz(Instrument instrument) => Tuning.Standard.Frequency(instrument.FirstNotes[0]);
+    public static double StartHz(Instrument instrument, Tuning tuning) => tuning.Frequency(instrument.FirstNotes[0]);
 
-    /// <summary>Plays a take.</summary>
-    /// <param name="instrument">Sets the pitch: the first note of its beginners.</param>
-    /// <param name="stage">What it is played on: lips are dull and rough, an instrument clear and bright.</param>
-    /// <param name="plan">When each try is due.</param>
-    /// <param name="faults">What goes wrong.</param>
-    /// <param name="seed">Same seed, same samples.</param>
-    /// <param name="hertz">The pitch, if not the beginner's first.</param>
+    /// <summary>Plays a take about the beginner's first note in a tuning.</summary>
     public static SimulatedTake Play(
         Instrument instrument,
         SoundStage stage,
         CuePlan plan,
         IReadOnlyList<Fault> faults,
         int seed,
-        double? hertz = null
+        Tuning tuning
+    ) => Play(instrument, stage, plan, faults, seed, StartHz(instrument, tuning));
+
+    /// <summary>Plays a take.</summary>
+    /// <param name="instrument">What it is played on.</param>
+    /// <param name="stage">What it is played on: lips are dull and rough, an instrument clear and bright.</param>
+    /// <param name="plan">When each try is due.</param>
+    /// <param name="faults">What goes wrong.</param>
+    /// <param name="seed">Same seed, same samples.</param>
+    /// <param name="hertz">The middle pitch.</param>
+    public static SimulatedTake Play(
+        Instrument instrument,
+        SoundStage stage,
+        CuePlan plan,
+        IReadOnlyList<Fault> faults,
+        int seed,
+        double hertz
     )
     {
         var random = new Random(seed);
@@ -58,15 +68,7 @@ public static class SimulatedPlayer
         {
             var cue = plan.Tries[attempt - 1];
             double Amount(FaultKind kind) => faults.Where(fault => fault.Kind == kind && fault.Befalls(attempt)).Sum(fault => fault.Amount);
-            var buzz = new SimulatedBuzz(
-                cue.On ?? stage,
-                instrument,
-                hertz ?? StartHz(instrument),
-                cue.Heights,
-                cue.Glides,
-                Amount,
-                random
-            );
+            var buzz = new SimulatedBuzz(cue.On ?? stage, instrument, hertz, cue.Heights, cue.Glides, Amount, random);
             if (buzz.AddTo(samples, plan.Cues[attempt - 1], plan.SecondsOf(cue)) is { } tone)
                 tones.Add(tone);
         }

@@ -13,9 +13,9 @@ public sealed class LadderDrawing
     private readonly double _low;
     private readonly double _high;
 
-    public LadderDrawing(Instrument instrument, Reading reading, Tube tube)
+    public LadderDrawing(Instrument instrument, Reading reading, Tube tube, Tuning tuning)
     {
-        var rungs = Rung.Of(instrument, tube, Highest, Tuning.Standard).ToList();
+        var rungs = Rung.Of(instrument, tube, Highest, tuning).ToList();
         _low = Math.Log2(rungs[0].Hertz) - 0.1;
         _high = Math.Log2(rungs[^1].Hertz) + 0.1;
         Rungs =

@@ -1,7 +1,4 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Aims;
-using Bocca.Core.Buzz.Measures;
-using Bocca.Core.Judging;
 
 namespace Bocca.Web.Drawings;
 

@@ -1,5 +1,4 @@
-using Bocca.Core.Judging;
-using Bocca.Core.Tone;
+using Bocca.Core.Music;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
@@ -40,6 +39,7 @@ public sealed class RowDrawing
     private const double FewestSemitones = 7;
     private const double GateSemitones = 0.5;
     private readonly bool _named;
+    private readonly Tuning _tuning;
     private readonly double _left;
     private readonly double _from;
     private readonly double _seconds;
@@ -49,6 +49,7 @@ public sealed class RowDrawing
     /// <param name="trace">The row.</param>
     /// <param name="width">Width of the picture.</param>
     /// <param name="height">Its height.</param>
+    /// <param name="tuning">The room's reference A, for a row that does not say its own.</param>
     /// <param name="rungs">The rungs of the tube behind it; null for none.</param>
     /// <param name="heard">Whether it was played: how notes began is shown only then.</param>
     /// <param name="named">Whether the gates carry the names of their notes.</param>
@@ -56,12 +57,14 @@ public sealed class RowDrawing
         RowTrace trace,
         double width,
         double height,
+        Tuning tuning,
         IReadOnlyList<DrawnRungLine>? rungs = null,
         bool heard = true,
         bool named = true
     )
     {
         (Width, Height, _named) = (width, height, named);
+        _tuning = trace.A4Hz is { } own ? new Tuning(own) : tuning;
         Rows =
             heard
             && trace.Notes.Count is > 1 and <= 48
@@ -150,7 +153,7 @@ public sealed class RowDrawing
         );
     }
 
-    private static double? Heard(TracedNote note) => note.HeardHz is { } hertz ? Core.Music.Tuning.Standard.Midi(hertz) : null;
+    private double? Heard(TracedNote note) => note.HeardHz is { } hertz ? _tuning.Midi(hertz) : null;
 
     private IEnumerable<string> Runs(RowTrace trace)
     {

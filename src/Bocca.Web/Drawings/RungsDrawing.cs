@@ -17,15 +17,15 @@ public sealed class RungsDrawing
     private const double Margin = 18;
 
     /// <summary>The rungs about a note, on the way it is played.</summary>
-    public RungsDrawing(Instrument instrument, Reading reading, Core.Fingering.Fingering way)
-        : this(instrument, reading, way.Tube, way.Partial, null, instrument.Slide is null ? FullHeight : ShortHeight) { }
+    public RungsDrawing(Instrument instrument, Reading reading, Core.Fingering.Fingering way, Tuning tuning)
+        : this(instrument, reading, way.Tube, way.Partial, null, instrument.Slide is null ? FullHeight : ShortHeight, tuning) { }
 
     /// <summary>The rungs about a note that was meant, with what was heard at its height.</summary>
-    public RungsDrawing(Instrument instrument, Reading reading, Tube tube, int partial, double? heardHz, double height)
+    public RungsDrawing(Instrument instrument, Reading reading, Tube tube, int partial, double? heardHz, double height, Tuning tuning)
     {
         Height = height;
         // Three rungs above the one wanted and three below tell what the lips could get instead.
-        var rungs = Rung.Of(instrument, tube, HarmonicSeries.Highest, Tuning.Standard)
+        var rungs = Rung.Of(instrument, tube, HarmonicSeries.Highest, tuning)
             .Where(rung =>
                 Math.Abs(rung.Partial - partial) <= 3 || (heardHz is { } hertz && Math.Abs(Tuning.Cents(rung.Hertz, hertz)) < 250)
             )

@@ -1,5 +1,4 @@
 using System.Text;
-using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Aims;
 
 namespace Bocca.Web.Drawings;

@@ -1,7 +1,6 @@
 using System.Text;
 using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Measures;
-using Bocca.Core.Judging;
 
 namespace Bocca.Web.Drawings;
 

@@ -1,6 +1,5 @@
 using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
-using Bocca.Core.Judging;
 using Bocca.Core.Music;
 
 namespace Bocca.Web.Drawings;
@@ -42,9 +41,7 @@ public sealed class TubeDrawing
                         [
                             .. Enumerable
                                 .Range(1, 12)
-                                .Select(partial =>
-                                    (partial, Midi: Tuning.Standard.Midi(instrument.Frequency(tube, partial, Tuning.Standard)))
-                                )
+                                .Select(partial => (partial, Midi: instrument.Midi(tube, partial)))
                                 .Where(rung => rung.Midi > low && rung.Midi < high)
                                 .Select(rung => new TubeRung(
                                     Y(rung.Midi),

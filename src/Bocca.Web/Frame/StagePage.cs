@@ -1,4 +1,3 @@
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;

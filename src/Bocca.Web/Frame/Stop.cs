@@ -1,5 +1,3 @@
-using Bocca.Core.Judging;
-using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 
 namespace Bocca.Web.Frame;

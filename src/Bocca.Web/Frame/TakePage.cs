@@ -1,7 +1,5 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Web.Record;

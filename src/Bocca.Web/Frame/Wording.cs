@@ -1,10 +1,6 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Instruments;
-using Bocca.Core.Judging;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Record;

@@ -1,7 +1,6 @@
 using System.Buffers.Binary;
 using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Measures;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.SignalR;
@@ -32,7 +31,7 @@ public sealed class ListenHub(BoccaDb db) : Hub
         var pupil =
             await db.Pupils.AsNoTracking().FirstOrDefaultAsync(pupil => pupil.Id == pupilId)
             ?? throw new HubException("Nobody of that number plays here.");
-        Context.Items[ThreadKey] = new Stream(LiveThread.For(pupil.Instrument, sampleRate), sampleRate);
+        Context.Items[ThreadKey] = new Stream(LiveThread.For(pupil.Instrument, sampleRate, (await db.RoomAsync()).Tuning), sampleRate);
         return new LiveGate(StageBands.For(on, pupil.Stage).SteadyCents);
     }
 

@@ -2,8 +2,6 @@ using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
-using Bocca.Core.Judging;
-using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Teaching;
 
@@ -18,8 +16,8 @@ public sealed class WarmUp : BackgroundService
             {
                 var (instrument, drill) = (Catalogue.All[0], BuzzDrill.All[0]);
                 var plan = new CuePlan(160, 4, 4, 1);
-                var take = SimulatedPlayer.Play(instrument, SoundStage.Mouthpiece, plan, [], 1);
-                var thread = LiveThread.For(instrument, take.Sound.SampleRate);
+                var take = SimulatedPlayer.Play(instrument, SoundStage.Mouthpiece, plan, [], 1, PlayingConditions.Usual.Tuning);
+                var thread = LiveThread.For(instrument, take.Sound.SampleRate, PlayingConditions.Usual.Tuning);
                 var points = new List<LivePoint>();
                 // Often enough for the runtime to compile the inner loops for good.
                 for (var block = 0; block + 882 <= take.Sound.Samples.Length && !stoppingToken.IsCancellationRequested; block += 882)

@@ -1,4 +1,3 @@
-using Bocca.Core.Teaching;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 
@@ -44,7 +43,7 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         {
             room.Property(each => each.Preset).HasConversion<string>().HasMaxLength(30);
             room.Property(each => each.Id).ValueGeneratedNever();
-            room.Ignore(each => each.Approach).Ignore(each => each.Conditions);
+            room.Ignore(each => each.Approach).Ignore(each => each.Conditions).Ignore(each => each.Tuning);
         });
         modelBuilder.Entity<RecallCard>(card =>
         {

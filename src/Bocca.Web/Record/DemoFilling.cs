@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
-using Bocca.Core.Judging;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Record;

@@ -5,7 +5,7 @@ using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Trainer;
-using Bocca.Core.Judging;
+using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
@@ -70,13 +70,18 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now)
         var drill = BuzzDrill.Get(take.Drill);
         var asked = new AskedTake(drill, drill.Plan.At(80), SoundStage.Mouthpiece, pupil.Stage);
         Fault[] faults = [.. $"{drill.Played} {take.Faults}".Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)];
-        var sound = SimulatedPlayer.Play(pupil.Instrument, asked.On, asked.Plan, faults, (pupil.Id * 100) + i).Sound;
+        var sound = SimulatedPlayer
+            .Play(pupil.Instrument, asked.On, asked.Plan, faults, (pupil.Id * 100) + i, PlayingConditions.Usual.Tuning)
+            .Sound;
         return BuzzStop.Take(pupil, asked, EntrySource.PracticePlayer, TakeListener.Hear(sound, asked, Judged), now.AddDays(-take.DaysAgo));
     }
 
     private (Entry, TonePayload) Played(DemoTone tone, int seed)
     {
-        var (drill, player) = (ToneDrill.Get(tone.Drill), new PlayerSituation(pupil.Instrument, pupil.Reading));
+        var (drill, player) = (
+            ToneDrill.Get(tone.Drill),
+            new PlayerSituation(pupil.Instrument, pupil.Reading, PlayingConditions.Usual.Tuning)
+        );
         var notes = tone.Notes == "" ? null : MeantNote.Row(player.Instrument, player.Reading, tone.Notes);
         var asked = new AskedRow(drill.Plan(player, _approach, 96, notes), player, pupil.Stage) { Drill = drill };
         var how = RowCharacter.Get(tone.Character);
@@ -93,7 +98,13 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now)
     {
         var player = SlurPlayer.Of(pupil.Instrument, pupil.Reading, pupil.Stage, _approach);
         var sheet = SlurWriter.Sheet(player, SlurShape.Get(slur.Shape), slur.FirstPartial).Slurs;
-        var asked = new AskedSlur(sheet[slur.Tube], 80, 1, new PlayerSituation(pupil.Instrument, pupil.Reading), pupil.Stage);
+        var asked = new AskedSlur(
+            sheet[slur.Tube],
+            80,
+            1,
+            new PlayerSituation(pupil.Instrument, pupil.Reading, PlayingConditions.Usual.Tuning),
+            pupil.Stage
+        );
         var sound = SimulatedPlayer.PlayRow(pupil.Instrument, SlurCharacter.Get(slur.Character).Play(asked), asked.Tempo, [], seed).Sound;
         var first = sound.CueSeconds![0];
         var heard = HeardSlur.Hear(sound, asked, first);
@@ -147,7 +158,12 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now)
         {
             var random = new Random((pupil.Id * 30) + hand.DaysAgo);
             var (drill, at) = (HandDrill.Get(hand.Drill), now.AddDays(-hand.DaysAgo));
-            var trained = new TrainedHand(pupil.Instrument, pupil.Reading, FirstNotes.Of(pupil.Instrument, pupil.Reading, _approach));
+            var trained = new TrainedHand(
+                pupil.Instrument,
+                pupil.Reading,
+                FirstNotes.Of(pupil.Instrument, pupil.Reading, _approach),
+                PlayingConditions.Usual.Tuning
+            );
             var prompts = HandTrainer.Prompts(drill, trained, random);
             var marks = prompts
                 .Select(

@@ -1,7 +1,4 @@
 using Bocca.Core.Breath;
-using Bocca.Core.Instruments;
-using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Record;

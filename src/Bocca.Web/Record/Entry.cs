@@ -1,7 +1,5 @@
 using System.ComponentModel.DataAnnotations;
-using Bocca.Core.Buzz;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Record;

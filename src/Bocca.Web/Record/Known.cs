@@ -1,5 +1,4 @@
 using Bocca.Core.Breath;
-using Bocca.Core.Buzz;
 using Bocca.Core.Judging;
 using Bocca.Web.Pages.Breath;
 using Bocca.Web.Pages.Setup;

@@ -1,5 +1,4 @@
 using System.ComponentModel.DataAnnotations;
-using Bocca.Core.Instruments;
 
 namespace Bocca.Web.Record;
 

@@ -1,10 +1,8 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
 using Bocca.Core.Tone.Drills;

@@ -2,7 +2,6 @@ using System.ComponentModel.DataAnnotations;
 using Bocca.Core.Breath;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Record;

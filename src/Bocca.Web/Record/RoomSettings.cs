@@ -1,6 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Bocca.Core.Instruments;
-using Bocca.Core.Practice;
+using Bocca.Core.Music;
 using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Record;
@@ -30,6 +30,9 @@ public sealed class RoomSettings
 
     /// <summary>The pitch of the room and its warmth.</summary>
     public PlayingConditions Conditions => PlayingConditions.Of(A4Hz, Celsius);
+
+    /// <summary>The room's reference A.</summary>
+    public Tuning Tuning => Conditions.Tuning;
 
     public Approach Approach => Approach.Of(Preset).With(Approach.Points(Points));
 }

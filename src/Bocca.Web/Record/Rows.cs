@@ -1,4 +1,3 @@
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Listening;
 
 namespace Bocca.Web.Record;

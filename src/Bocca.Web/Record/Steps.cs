@@ -1,6 +1,4 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Judging;
-using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Record;
 

@@ -1,9 +1,7 @@
 using Bocca.Core.Breath;
-using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 using CsCheck;
 

@@ -32,6 +32,16 @@ public sealed partial class SourceTests
                 .Select(source => $"{source.Path} is in {NamespaceOf(source.Text)}")
         );
 
+    /// <summary>The room's A and its warmth are arguments: nothing outside Music assumes 440.</summary>
+    [Fact]
+    public void Nothing_outside_music_assumes_a_tuning() =>
+        Nothing(
+            Sources("src")
+                .Where(source => !source.Path.StartsWith(Path.Combine("src", "Bocca.Core", "Music"), StringComparison.Ordinal))
+                .Where(source => source.Text.Contains("Tuning.Standard", StringComparison.Ordinal))
+                .Select(source => source.Path)
+        );
+
     /// <summary>An approach is asked by its points, never by letters in quotes.</summary>
     [Fact]
     public void An_approach_is_asked_by_typed_points() =>

@@ -1,5 +1,4 @@
 using Bocca.Core.Breath;
-using Bocca.Core.Judging;
 using Bocca.Core.Simulation;
 
 namespace Bocca.Core.Tests.Breath;

@@ -1,5 +1,4 @@
 using Bocca.Core.Breath;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 using CsCheck;
 

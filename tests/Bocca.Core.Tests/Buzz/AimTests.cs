@@ -4,7 +4,7 @@ using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice;
+using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Teaching;
 
@@ -60,7 +60,7 @@ public sealed class AimTests
             how == "narrow" ? [.. cue.Heights.Select(height => height / 4)] : [.. cue.Heights.Select(_ => 0.0)];
         var plan = drill.Plan with { Tries = [.. drill.Plan.Tries.Select(cue => cue with { Heights = Flat(cue) })] };
         IReadOnlyList<Fault> faults = id == "air-first-note" ? [Fault.Parse("air-first=900")] : [];
-        var take = SimulatedPlayer.Play(Catalogue.Get("trombone"), SoundStage.Mouthpiece, plan, faults, 6);
+        var take = SimulatedPlayer.Play(Catalogue.Get("trombone"), SoundStage.Mouthpiece, plan, faults, 6, Tuning.Standard);
         var verdict = TakeListener
             .Hear(take.Sound, new AskedTake(drill, drill.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes), SoundingPupil.Unknown)
             .Verdict;
@@ -118,7 +118,7 @@ public sealed class AimTests
         {
             Tries = [.. drill.Plan.Tries.Select(cue => cue.Label == "mouthpiece" ? cue with { Heights = [10, 0, 10] } : cue)],
         };
-        var take = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Instrument, plan, [], 6);
+        var take = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Instrument, plan, [], 6, Tuning.Standard);
         var verdict = TakeListener
             .Hear(take.Sound, new AskedTake(drill, drill.Plan, SoundStage.Instrument, LearningStage.FirstNotes), SoundingPupil.Unknown)
             .Verdict;
@@ -164,7 +164,7 @@ public sealed class AimTests
             drill.Plan,
             [.. $"{played.Played} {faults}".Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)],
             seed,
-            drill.StartHz(instrument)
+            drill.StartHz(instrument, Tuning.Standard)
         );
         return TakeListener.Hear(
             take.Sound,

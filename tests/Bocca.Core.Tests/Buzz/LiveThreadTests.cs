@@ -1,6 +1,6 @@
 using Bocca.Core.Buzz;
 using Bocca.Core.Instruments;
-using Bocca.Core.Practice;
+using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Teaching;
 
@@ -13,7 +13,8 @@ public class LiveThreadTests
         SoundStage.Mouthpiece,
         new CuePlan(160, 2, 2, 2),
         [Fault.Parse("drift=60")],
-        3
+        3,
+        Tuning.Standard
     );
 
     private static List<List<LivePoint>> Stream(int block)

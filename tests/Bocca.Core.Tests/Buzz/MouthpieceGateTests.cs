@@ -1,6 +1,4 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Measures;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Tests.Buzz;

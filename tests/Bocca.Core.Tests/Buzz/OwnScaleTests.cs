@@ -3,7 +3,7 @@ using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice;
+using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Teaching;
 
@@ -53,7 +53,7 @@ public sealed class OwnScaleTests
     [Fact]
     public void Samples_that_are_all_alike_are_not_told_apart()
     {
-        var take = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, Samples.Plan, [], 3);
+        var take = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, Samples.Plan, [], 3, Tuning.Standard);
         var verdict = TakeListener.Hear(
             take.Sound,
             new AskedTake(Samples, Samples.Plan, SoundStage.Mouthpiece, LearningStage.FirstNotes),
@@ -70,7 +70,8 @@ public sealed class OwnScaleTests
             SoundStage.Mouthpiece,
             Samples.Plan,
             [.. Samples.Played.Split(' ').Select(Fault.Parse)],
-            3
+            3,
+            Tuning.Standard
         );
         return OwnScale.From(
             TakeListener
@@ -94,7 +95,8 @@ public sealed class OwnScaleTests
             SoundStage.Mouthpiece,
             drill.Plan.At(120),
             fault == "" ? [] : [Fault.Parse(fault)],
-            8
+            8,
+            Tuning.Standard
         );
         return TakeListener
             .Hear(take.Sound, new AskedTake(drill, drill.Plan.At(120), SoundStage.Mouthpiece, LearningStage.FirstNotes), pupil)

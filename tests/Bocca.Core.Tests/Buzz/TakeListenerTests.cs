@@ -4,7 +4,6 @@ using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
@@ -199,7 +198,7 @@ public sealed class TakeListenerTests
         SoundingPupil? pupil = null
     )
     {
-        var played = SimulatedPlayer.Play(Catalogue.Get(id), SoundStage.Mouthpiece, Drill.Plan, faults, seed);
+        var played = SimulatedPlayer.Play(Catalogue.Get(id), SoundStage.Mouthpiece, Drill.Plan, faults, seed, Tuning.Standard);
         return (TakeListener.Hear(played.Sound, Asked(), pupil ?? SoundingPupil.Unknown), played);
     }
 }

@@ -1,7 +1,5 @@
 using Bocca.Core.Embouchure;
 using Bocca.Core.Instruments;
-using Bocca.Core.Judging;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 using CsCheck;
 

@@ -10,7 +10,7 @@ namespace Bocca.Core.Tests.Fingering;
 public sealed class HandTrainerTests
 {
     private static TrainedHand Trained(string id, params string[] notes) =>
-        new(Catalogue.Get(id), Catalogue.Get(id).Readings[0], [.. notes.Select(Pitch.Parse)]);
+        new(Catalogue.Get(id), Catalogue.Get(id).Readings[0], [.. notes.Select(Pitch.Parse)], Tuning.Standard);
 
     private static readonly string[] FirstFive = ["C4", "D4", "E4", "F4", "G4"];
 

@@ -1,5 +1,3 @@
-using Bocca.Core.Instruments;
-
 namespace Bocca.Core.Tests.Fingering;
 
 /// <summary>

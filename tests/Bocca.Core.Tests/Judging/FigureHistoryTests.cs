@@ -1,7 +1,6 @@
 using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Judging;
-using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Tests.Judging;
 

@@ -2,7 +2,6 @@ using System.IO.Compression;
 using System.Text;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;

@@ -1,5 +1,4 @@
 using Bocca.Core.Instruments;
-using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Teaching;
 

@@ -1,5 +1,5 @@
 using Bocca.Core.Instruments;
-using Bocca.Core.Practice;
+using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Teaching;
 
@@ -25,7 +25,7 @@ public sealed class SimulatedPlayerTests
     [InlineData("trombone", 116.54)]
     [InlineData("tuba-bb-3v", 58.27)]
     public void Starts_on_the_first_note_of_its_instrument(string id, double hertz) =>
-        Assert.Equal(hertz, SimulatedPlayer.StartHz(Catalogue.Get(id)), 0.005);
+        Assert.Equal(hertz, SimulatedPlayer.StartHz(Catalogue.Get(id), Tuning.Standard), 0.005);
 
     [Fact]
     public void Never_leaves_full_scale_and_silence_means_no_tone()
@@ -33,7 +33,14 @@ public sealed class SimulatedPlayerTests
         foreach (var kind in Enum.GetValues<FaultKind>())
         {
             var most = Fault.Bounds[kind].Most;
-            var take = SimulatedPlayer.Play(Catalogue.Get("horn-f"), SoundStage.Instrument, Short, [new Fault(kind, most)], 2);
+            var take = SimulatedPlayer.Play(
+                Catalogue.Get("horn-f"),
+                SoundStage.Instrument,
+                Short,
+                [new Fault(kind, most)],
+                2,
+                Tuning.Standard
+            );
             Assert.All(take.Sound.Samples, sample => Assert.InRange(sample, -1f, 1f));
             Assert.True(
                 take.Tones.Count == 2
@@ -73,5 +80,5 @@ public sealed class SimulatedPlayerTests
         Assert.Contains(text.Split('=')[0], Assert.Throws<FormatException>(() => Fault.Parse(text)).Message);
 
     private static void MonoSoundSamples(int seed, out float[] samples) =>
-        samples = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, Short, [], seed).Sound.Samples;
+        samples = SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, Short, [], seed, Tuning.Standard).Sound.Samples;
 }

@@ -1,9 +1,8 @@
 using Bocca.Core.Instruments;
-using Bocca.Core.Practice;
+using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Tests.Simulation;
@@ -20,7 +19,7 @@ public sealed class SlurTrialTests
         var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
         var slur = SlurWriter.Sheet(player, SlurShape.Get(shape), first).Slurs[0];
         return SlurTrial.Play(
-            new AskedSlur(slur, 72, 1, new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second),
+            new AskedSlur(slur, 72, 1, new PlayerSituation(instrument, instrument.Readings[0], Tuning.Standard), LearningStage.Second),
             lips,
             seed
         );
@@ -92,7 +91,13 @@ public sealed class SlurTrialTests
         var instrument = Catalogue.Get("trumpet-bb");
         var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
         var slur = SlurWriter.Find(player, "own_0.1.0_64.64.64:0:3")!;
-        var asked = new AskedSlur(slur, 40, 1, new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second);
+        var asked = new AskedSlur(
+            slur,
+            40,
+            1,
+            new PlayerSituation(instrument, instrument.Readings[0], Tuning.Standard),
+            LearningStage.Second
+        );
         Assert.Contains(
             "no breath holds it",
             Assert.Throws<ArgumentException>(() => SlurTrial.Play(asked, SlurLips.Usual, 1)).Message,
@@ -106,7 +111,13 @@ public sealed class SlurTrialTests
         var instrument = Catalogue.Get("trumpet-bb");
         var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
         var slur = SlurWriter.Neighbours(player, player.Range.Highest).Slurs[0];
-        var asked = new AskedSlur(slur, 72, 1, new PlayerSituation(instrument, instrument.Readings[0]), LearningStage.Second);
+        var asked = new AskedSlur(
+            slur,
+            72,
+            1,
+            new PlayerSituation(instrument, instrument.Readings[0], Tuning.Standard),
+            LearningStage.Second
+        );
         Assert.Contains(
             "change the tube",
             Assert.Throws<ArgumentException>(() => SlurTrial.Play(asked, SlurLips.Usual, 1)).Message,

@@ -1,6 +1,5 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;

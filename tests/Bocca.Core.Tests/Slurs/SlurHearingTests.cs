@@ -1,12 +1,10 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice;
+using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Notes;
 
@@ -29,7 +27,7 @@ public sealed class SlurHearingTests
         var instrument = Catalogue.Get(id);
         var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
         var sheet = SlurWriter.Sheet(player, SlurShape.Get(shape), first).Slurs;
-        var asked = new AskedSlur(sheet[tube], 80, 1, new PlayerSituation(instrument, instrument.Readings[0]), stage);
+        var asked = new AskedSlur(sheet[tube], 80, 1, new PlayerSituation(instrument, instrument.Readings[0], Tuning.Standard), stage);
         var how = new RowCharacter("x", "x", [.. (misses ?? []).Select(RowMiss.Parse)], []);
         var played = PlayedNote.Row(asked.Plan, asked.Player, how);
         if (tongued)
@@ -101,7 +99,7 @@ public sealed class SlurHearingTests
     {
         // Asked: to and fro between the third and fourth partial. Played: a scale-like row of tongued notes a good way off.
         var instrument = Catalogue.Get("trumpet-bb");
-        var player = new PlayerSituation(instrument, instrument.Readings[0]);
+        var player = new PlayerSituation(instrument, instrument.Readings[0], Tuning.Standard);
         var slurs = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, Approach.Of(ApproachPreset.MouthpieceFirst));
         var asked = new AskedSlur(SlurWriter.Sheet(slurs, SlurShape.Get("pair"), 3).Slurs[0], 80, 1, player, LearningStage.FirstNotes);
         var other = RowPlan.Even(MeantNote.Row(instrument, instrument.Readings[0], "C4 D4 E4 D4 C4 D4 E4"), 80, 1);
@@ -136,7 +134,7 @@ public sealed class SlurHearingTests
             SlurWriter.Sheet(player, SlurShape.Get("pair"), 3).Slurs[0],
             80,
             1,
-            new PlayerSituation(instrument, instrument.Readings[0]),
+            new PlayerSituation(instrument, instrument.Readings[0], Tuning.Standard),
             LearningStage.Second
         );
         var heard = HeardSlur.Hear(

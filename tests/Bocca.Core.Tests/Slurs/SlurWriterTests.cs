@@ -2,7 +2,6 @@ using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Class;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
 using CsCheck;

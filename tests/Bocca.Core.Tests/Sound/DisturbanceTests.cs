@@ -3,7 +3,7 @@ using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice;
+using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
@@ -102,7 +102,14 @@ public sealed class DisturbanceTests
     [InlineData("euphonium-4v-comp", "silent=1@1,2,3")]
     public void A_buzz_is_none_of_these(string id, string fault)
     {
-        var take = SimulatedPlayer.Play(Catalogue.Get(id), SoundStage.Mouthpiece, Drill.Plan, fault == "" ? [] : [Fault.Parse(fault)], 4);
+        var take = SimulatedPlayer.Play(
+            Catalogue.Get(id),
+            SoundStage.Mouthpiece,
+            Drill.Plan,
+            fault == "" ? [] : [Fault.Parse(fault)],
+            4,
+            Tuning.Standard
+        );
         Assert.NotEqual(Outcome.CannotTell, Hear(take.Sound).Outcome);
     }
 
@@ -127,7 +134,7 @@ public sealed class DisturbanceTests
             .Verdict;
 
     private static MonoSound Take(IReadOnlyList<Fault> faults) =>
-        SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, Drill.Plan, faults, 4).Sound;
+        SimulatedPlayer.Play(Catalogue.Get("trumpet-bb"), SoundStage.Mouthpiece, Drill.Plan, faults, 4, Tuning.Standard).Sound;
 
     private static MonoSound Made(Func<double, Random, double> sample)
     {

@@ -1,7 +1,6 @@
 using Bocca.Core.Instruments;
-using Bocca.Core.Practice;
+using Bocca.Core.Music;
 using Bocca.Core.Teaching;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Tests.Tone;
@@ -55,5 +54,5 @@ public class FirstNotePathTests
     private static FirstNotePath Path(string id, FirstTry[] tries) =>
         FirstNotePath.Of(Player(id), Approach.Of(ApproachPreset.MouthpieceFirst), tries);
 
-    private static PlayerSituation Player(string id) => new(Catalogue.Get(id), Catalogue.Get(id).Readings[0]);
+    private static PlayerSituation Player(string id) => new(Catalogue.Get(id), Catalogue.Get(id).Readings[0], Tuning.Standard);
 }

@@ -1,6 +1,5 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Notes;
 using CsCheck;
 
@@ -235,7 +234,7 @@ public class NoteDeciderTests
         );
     }
 
-    private static PlayerSituation Player(string id) => new(Catalogue.Get(id), Catalogue.Get(id).Readings[0]);
+    private static PlayerSituation Player(string id) => new(Catalogue.Get(id), Catalogue.Get(id).Readings[0], Tuning.Standard);
 
     private static double Hertz(PlayerSituation player, string written, double cents) =>
         player.Tuning.Frequency(player.Reading.ToSounding(Pitch.Parse(written))) * Math.Pow(2, cents / 1200);

@@ -1,8 +1,7 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice;
+using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
@@ -22,7 +21,7 @@ public class ToneDrillTests
         foreach (var preset in Enum.GetValues<ApproachPreset>())
         foreach (var drill in ToneDrill.All)
         {
-            var player = new PlayerSituation(instrument, instrument.Readings[0]);
+            var player = new PlayerSituation(instrument, instrument.Readings[0], Tuning.Standard);
             var plan = drill.Plan(player, Approach.Of(preset), drill.Tempo);
             Assert.True(plan.TotalSeconds < 180, $"{drill.Id} lasts {plan.TotalSeconds} s.");
             Assert.Equal(plan.Notes.Count, plan.Phrases.Sum(phrase => phrase.End - phrase.First));
@@ -209,5 +208,5 @@ public class ToneDrillTests
         return RowJudge.Judge(RowListener.Hear(sound, asked), asked, SoundingPupil.Unknown with { Approach = Approach.Of(approach) });
     }
 
-    private static PlayerSituation Player(string id) => new(Catalogue.Get(id), Catalogue.Get(id).Readings[0]);
+    private static PlayerSituation Player(string id) => new(Catalogue.Get(id), Catalogue.Get(id).Readings[0], Tuning.Standard);
 }

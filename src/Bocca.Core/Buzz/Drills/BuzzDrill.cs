@@ -102,8 +102,8 @@ public sealed record BuzzDrill(
     public CuePlan Plan => new(Tempo, [.. Tries()]);
 
     /// <summary>The pitch it starts from on an instrument, hertz.</summary>
-    public double StartHz(Instrument instrument) =>
-        Tuning.Standard.Frequency(FromConcertBb ? StartNotes.Of(instrument).ConcertBb : instrument.FirstNotes[0]);
+    public double StartHz(Instrument instrument, Tuning tuning) =>
+        tuning.Frequency(FromConcertBb ? StartNotes.Of(instrument).ConcertBb : instrument.FirstNotes[0]);
 
     /// <summary>Whether a symptom counts in it.</summary>
     public bool Minds(string symptomId) => Allows is null || !Allows.Contains(symptomId);

@@ -7,7 +7,8 @@ namespace Bocca.Core.Fingering.Trainer;
 /// <param name="Instrument">The instrument.</param>
 /// <param name="Reading">How its player reads.</param>
 /// <param name="Notes">The written notes in question, in the order they were learnt.</param>
-public sealed record TrainedHand(Instrument Instrument, Reading Reading, IReadOnlyList<Pitch> Notes)
+/// <param name="Tuning">The reference A of the room.</param>
+public sealed record TrainedHand(Instrument Instrument, Reading Reading, IReadOnlyList<Pitch> Notes, Tuning Tuning)
 {
     /// <summary>What the hand can do.</summary>
     public Hand Hand { get; init; } = Hand.Free;
@@ -188,7 +189,7 @@ public static class HandTrainer
         )
         {
             Cm = tube.SlideOutCm,
-            Hertz = drill.Task == HandTask.SlideBySound ? trained.Instrument.Frequency(tube, 3, Tuning.Standard) : null,
+            Hertz = drill.Task == HandTask.SlideBySound ? trained.Instrument.Frequency(tube, 3, trained.Tuning) : null,
         };
     }
 

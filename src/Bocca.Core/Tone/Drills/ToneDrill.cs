@@ -268,10 +268,8 @@ public sealed record ToneDrill(
     private static int LowestOpen(PlayerSituation player)
     {
         var instrument = player.Instrument;
-        var first = Tuning.Standard.Frequency(instrument.FirstNotes[0]);
-        return Enumerable
-            .Range(2, 5)
-            .MinBy(partial => Math.Abs(Tuning.Cents(first, instrument.Frequency(instrument.Tubes[0], partial, Tuning.Standard))));
+        double first = instrument.FirstNotes[0].Midi;
+        return Enumerable.Range(2, 5).MinBy(partial => Math.Abs(instrument.Midi(instrument.Tubes[0], partial) - first));
     }
 
     /// <summary>A partial of the open tube as a note.</summary>

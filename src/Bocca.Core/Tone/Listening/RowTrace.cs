@@ -96,6 +96,9 @@ public sealed record RowTrace(double Seconds, IReadOnlyList<TracedNote> Notes, I
     /// <summary>The instrument it was heard as; null in old records.</summary>
     public string? InstrumentId { get; init; }
 
+    /// <summary>The reference A it was heard against, hertz; null in old records.</summary>
+    public double? A4Hz { get; init; }
+
     /// <summary>The instrument that it looks like instead; null where there is no such doubt.</summary>
     public string? LooksLikeId { get; init; }
 
@@ -148,6 +151,7 @@ public sealed record RowTrace(double Seconds, IReadOnlyList<TracedNote> Notes, I
         )
         {
             InstrumentId = asked.Player.Instrument.Id,
+            A4Hz = asked.Player.Tuning.A4Hz,
             LooksLikeId = row.Doubt?.InstrumentId,
         };
     }

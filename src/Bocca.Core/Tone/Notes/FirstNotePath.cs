@@ -74,7 +74,7 @@ public sealed record FirstNotePath(IReadOnlyList<PathNote> Notes)
 
     private static Pitch At(PlayerSituation player, MeantNote note, int by)
     {
-        var hertz = player.Instrument.Frequency(note.Tube, Math.Max(1, note.Partial + by), Tuning.Standard);
-        return player.Reading.ToWritten(Pitch.FromMidi((int)Math.Round(Tuning.Standard.Midi(hertz))));
+        var midi = player.Instrument.Midi(note.Tube, Math.Max(1, note.Partial + by));
+        return player.Reading.ToWritten(Pitch.FromMidi((int)Math.Round(midi)));
     }
 }

@@ -35,8 +35,7 @@ public sealed record MeantNote(Pitch Written, Pitch Sounding, Tube Tube, int Par
     {
         var tube = instrument.TubeOf(setting) ?? throw new ArgumentException($"'{setting}' cannot be set on {instrument.Id}.");
         var sounding = reading.ToSounding(written);
-        var wanted = Tuning.Standard.Frequency(sounding);
-        double Off(int partial) => Math.Abs(Tuning.Cents(wanted, instrument.Frequency(tube, partial, Tuning.Standard)));
+        double Off(int partial) => 100 * Math.Abs(instrument.Midi(tube, partial) - sounding.Midi);
         var partial = Enumerable.Range(1, HarmonicSeries.Highest).MinBy(Off);
         return Off(partial) <= WithinCents
             ? new MeantNote(written, sounding, tube, partial)

@@ -16,11 +16,9 @@ public readonly record struct RecentMisses(int Partials, int Settings)
 /// <summary>What is known about player and instrument when a note is judged.</summary>
 /// <param name="Instrument">The instrument.</param>
 /// <param name="Reading">How its player reads.</param>
-public sealed record PlayerSituation(Instrument Instrument, Reading Reading)
+/// <param name="Tuning">The reference A of the room.</param>
+public sealed record PlayerSituation(Instrument Instrument, Reading Reading, Tuning Tuning)
 {
-    /// <summary>The reference A.</summary>
-    public Tuning Tuning { get; init; } = Tuning.Standard;
-
     /// <summary>Where the partials of this very instrument lie.</summary>
     public Passport Passport { get; init; } = Passport.Unmeasured;
 

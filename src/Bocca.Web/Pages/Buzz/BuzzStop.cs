@@ -2,7 +2,6 @@ using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;

@@ -108,7 +108,9 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         if (LipTime.Refusal(plan, on, await SecondsOnLipsAsync()) is { } refusal)
             return Refuse(refusal);
         var model =
-            Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels && asked.Aim != DrillAim.Reference ? asked.StartHz(Pupil.Instrument) : 0;
+            Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels && asked.Aim != DrillAim.Reference
+                ? asked.StartHz(Pupil.Instrument, Room.Tuning)
+                : 0;
         return new JsonResult(CountedDrill.Of(plan, BeatSheet.RestWords(Approach, on), model));
     }
 
@@ -124,7 +126,14 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
                 .Played.Split(' ', StringSplitOptions.RemoveEmptyEntries)
                 .Select(Fault.Parse)
                 .Concat(PracticeCharacter.Get(character).Faults);
-            var take = SimulatedPlayer.Play(Pupil.Instrument, on, asked.Plan.At(tempo), [.. faults], seed, asked.StartHz(Pupil.Instrument));
+            var take = SimulatedPlayer.Play(
+                Pupil.Instrument,
+                on,
+                asked.Plan.At(tempo),
+                [.. faults],
+                seed,
+                asked.StartHz(Pupil.Instrument, Room.Tuning)
+            );
             return Played(take.Sound, character);
         });
     }
@@ -196,7 +205,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
             Earlier = asked.On == SoundStage.Mouthpiece && Pupil!.Stage <= LearningStage.Mouthpiece ? await GateTakesAsync() : null,
             HeldAgainstHz =
                 asked.On == SoundStage.Instrument || asked.Drill.Aim == DrillAim.Reference ? null
-                : Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels ? asked.Drill.StartHz(Pupil!.Instrument)
+                : Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels ? asked.Drill.StartHz(Pupil!.Instrument, Room.Tuning)
                 : last?.Payload.Measures.Median(attempt => attempt.MedianHz),
         };
     }
@@ -263,7 +272,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
                         [
                             .. figures
                                 .Where(figure => figure.Name == kind.Name)
-                                .Select(figure => new FigurePoint(figure.At, figure.Value, figure.Spread, figure.Count)),
+                                .Select(figure => new FigurePoint(Clock.Local(figure.At), figure.Value, figure.Spread, figure.Count)),
                         ]
                     )
                 )

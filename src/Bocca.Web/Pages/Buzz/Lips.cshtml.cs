@@ -35,14 +35,14 @@ public sealed class LipsModel(Journal journal) : StagePage(journal)
         if (Pupil is null)
             return;
         Tubes = [.. Pupil.Instrument.Tubes.DistinctBy(tube => tube.Semitones).OrderBy(tube => tube.Semitones).Take(7)];
-        Ladder = new LadderDrawing(Pupil.Instrument, Pupil.Reading, Pupil.Instrument.Tubes[0]);
+        Ladder = new LadderDrawing(Pupil.Instrument, Pupil.Reading, Pupil.Instrument.Tubes[0], Room.Tuning);
     }
 
     /// <summary>The ladder of a tube.</summary>
     public IActionResult OnGetLadder(string? setting) =>
         Pupil is null || TubeOf(setting) is not { } tube
             ? NotFound()
-            : Partial("_Ladder", new LadderDrawing(Pupil.Instrument, Pupil.Reading, tube));
+            : Partial("_Ladder", new LadderDrawing(Pupil.Instrument, Pupil.Reading, tube, Room.Tuning));
 
     /// <summary>Plays a setting of the handles.</summary>
     public IActionResult OnGetTry(double tension, double opening, double air, SoundStage on, string? setting, int seed)
@@ -52,7 +52,7 @@ public sealed class LipsModel(Journal journal) : StagePage(journal)
         var trial = LipTrial.Play(Pupil.Instrument, on, tube, new LipSetting(tension, opening, air), seed);
         var wav = new MemoryStream();
         WavFile.Write(wav, trial.Sound);
-        var ladder = new LadderDrawing(Pupil.Instrument, Pupil.Reading, tube);
+        var ladder = new LadderDrawing(Pupil.Instrument, Pupil.Reading, tube, Room.Tuning);
         return new JsonResult(
             new TriedLips(
                 trial.Sentence,

@@ -174,7 +174,7 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
                     {
                         cm,
                         hertz = Math.Round(
-                            Tuning.Standard.Frequency(
+                            Room.Tuning.Frequency(
                                 Played.Instrument.PartialOne.Midi
                                     + HarmonicSeries.ExactSemitones(3)
                                     - (SlidePlace.Of(slide, cm).CentsDown / 100)
@@ -190,7 +190,7 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
         var takes = await Takes().Take(TakesForNeeds).Include(take => take.Payload).ToListAsync();
         var marks = takes.SelectMany(take => NotesStop.Hands.Read(take).Marks).ToList();
         var due = await Cards().Where(card => card.DueAt <= now).Select(card => card.Item).ToListAsync();
-        return new TrainedHand(Played!.Instrument, Reading, await NotesAsync())
+        return new TrainedHand(Played!.Instrument, Reading, await NotesAsync(), Room.Tuning)
         {
             Hand = Played.Hand,
             Weights = Played.Weights,

@@ -21,8 +21,6 @@ public sealed record NoteView(
 )
 {
     public Pitch Sounding => Pupil.Reading.ToSounding(Written);
-
-    public double Hertz => Tuning.Standard.Frequency(Sounding);
 }
 
 /// <summary>The Notes stop: written notes, their fingerings, and why.</summary>

@@ -1,5 +1,4 @@
 using Bocca.Core.Music;
-using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc.Filters;

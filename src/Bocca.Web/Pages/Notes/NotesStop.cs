@@ -1,7 +1,5 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Trainer;
-using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;

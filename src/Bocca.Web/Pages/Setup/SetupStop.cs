@@ -1,6 +1,5 @@
 using Bocca.Core.Embouchure;
 using Bocca.Core.Judging;
-using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 

@@ -19,7 +19,16 @@ using Microsoft.EntityFrameworkCore;
 namespace Bocca.Web.Pages.Slurs;
 
 /// <summary>A slur on the stage: written, and heard once it was played.</summary>
-public sealed record SlurView(Pupil Pupil, SlurPlayer Player, Shown<SlurPayload>? Take, Slur Slur, double Tempo, int Times, string Reason)
+public sealed record SlurView(
+    Pupil Pupil,
+    SlurPlayer Player,
+    Tuning Tuning,
+    Shown<SlurPayload>? Take,
+    Slur Slur,
+    double Tempo,
+    int Times,
+    string Reason
+)
 {
     public SlurDifficulty Difficulty { get; } = SlurDifficulty.Of(Slur, Player, Tempo);
 
@@ -29,8 +38,8 @@ public sealed record SlurView(Pupil Pupil, SlurPlayer Player, Shown<SlurPayload>
     public IReadOnlyList<DrawnRungLine> Rungs =>
         [
             .. Core
-                .Instruments.Rung.Of(Player.Instrument, Slur.Notes[0].Tube, 12, Tuning.Standard)
-                .Select(rung => new DrawnRungLine(Tuning.Standard.Midi(rung.Hertz), $"{rung.Partial}")),
+                .Instruments.Rung.Of(Player.Instrument, Slur.Notes[0].Tube, 12, Tuning)
+                .Select(rung => new DrawnRungLine(Tuning.Midi(rung.Hertz), $"{rung.Partial}")),
         ];
 
     /// <summary>The path as it is written, on the rungs of its tube; without the names of its notes where it is learnt by ear.</summary>
@@ -38,17 +47,16 @@ public sealed record SlurView(Pupil Pupil, SlurPlayer Player, Shown<SlurPayload>
     {
         get
         {
-            var plan = new AskedSlur(Slur, Tempo, 1, new PlayerSituation(Player.Instrument, Player.Reading), Pupil.Stage).Plan;
+            var plan = new AskedSlur(Slur, Tempo, 1, new PlayerSituation(Player.Instrument, Player.Reading, Tuning), Pupil.Stage).Plan;
             return (
-                new RowDrawing(RowTrace.Meant(plan), 760, 230, Rungs, heard: false, named: !Player.ByEar),
+                new RowDrawing(RowTrace.Meant(plan), 760, 230, Tuning, Rungs, heard: false, named: !Player.ByEar),
                 $"The written path: partials {string.Join(", ", Slur.Notes.Select(note => note.Partial))}."
             );
         }
     }
 
     /// <summary>The slur as it should sound: hertz and beats, for playing it.</summary>
-    public string Model =>
-        string.Join(' ', Slur.Notes.Select(note => $"{Tuning.Standard.Frequency(note.Sounding):0.##}:{note.Beats:0.##}"));
+    public string Model => string.Join(' ', Slur.Notes.Select(note => $"{Tuning.Frequency(note.Sounding):0.##}:{note.Beats:0.##}"));
 }
 
 /// <summary>What the page sends about a slur.</summary>
@@ -184,5 +192,14 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
     private Slur? Find(string? id) => id is null ? null : SlurWriter.Find(Player!, id);
 
     private SlurView ViewOf(Shown<SlurPayload>? take, Slur slur, double tempo, int times) =>
-        new(Pupil!, Player!, take, slur, tempo, times, Day?.Slurs.FirstOrDefault(chosen => chosen.Slur.Id == slur.Id)?.Reason ?? "");
+        new(
+            Pupil!,
+            Player!,
+            Room.Tuning,
+            take,
+            slur,
+            tempo,
+            times,
+            Day?.Slurs.FirstOrDefault(chosen => chosen.Slur.Id == slur.Id)?.Reason ?? ""
+        );
 }

@@ -29,7 +29,7 @@ public sealed class LipsModel(Journal journal) : SlursPage(journal)
         var slurs = SlurWriter.All(Player!).Where(slur => !slur.Shape.Neighbours).ToList();
         if ((drill is null ? slurs.FirstOrDefault() : SlurWriter.Find(Player!, drill)) is not { } chosen)
             return drill is null ? Page() : NotFound();
-        View = new SlurView(Pupil, Player!, null, chosen, TempoOr(tempo), 1, "");
+        View = new SlurView(Pupil, Player!, Room.Tuning, null, chosen, TempoOr(tempo), 1, "");
         Offered =
         [
             .. slurs
@@ -55,11 +55,11 @@ public sealed class LipsModel(Journal journal) : SlursPage(journal)
                 trial.Heard.Row,
                 new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = asked.Plan.BeatSeconds }
             );
-            var view = new SlurView(Pupil, Player!, null, slur, asked.Tempo, 1, "");
+            var view = new SlurView(Pupil, Player!, Room.Tuning, null, slur, asked.Tempo, 1, "");
             return Partial(
                 "_Tried",
                 new TriedSlur(
-                    new RowDrawing(trace, 760, 290, view.Rungs),
+                    new RowDrawing(trace, 760, 290, Room.Tuning, view.Rungs),
                     RowDrawing.Words(trace),
                     trial.Sentence,
                     trial.Why,

@@ -1,12 +1,6 @@
-using Bocca.Core.Buzz;
-using Bocca.Core.Fingering;
-using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
-using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
@@ -114,9 +108,8 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
             Hand = played.Hand,
             BreathSeconds = (await Journal.UsableBreathAsync(Pupil.Id))?.Seconds ?? SlurPlayer.UsualBreathSeconds,
         };
-        Situation = new PlayerSituation(played.Instrument, Pupil.Reading)
+        Situation = new PlayerSituation(played.Instrument, Pupil.Reading, Room.Tuning)
         {
-            Tuning = Room.Conditions.Tuning,
             Passport = played.Passport,
             Weights = played.Weights,
         };

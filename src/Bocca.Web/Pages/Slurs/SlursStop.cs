@@ -1,9 +1,6 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Listening;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;

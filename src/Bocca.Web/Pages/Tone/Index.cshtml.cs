@@ -43,6 +43,9 @@ public sealed record ToneView(
 
     public required RoomClock Clock { get; init; }
 
+    /// <summary>The reference A of the room.</summary>
+    public required Tuning Tuning { get; init; }
+
     /// <summary>What to do, in the approach's words.</summary>
     public string Ask { get; init; } = Drill.Ask;
 
@@ -61,7 +64,7 @@ public sealed record ToneView(
 
     public string RowXml => MusicXmlWriter.Write(new NoteRow(Pupil.Reading.Clef, Written));
 
-    public double Hertz => Tuning.Standard.Frequency(Shown[0].Sounding);
+    public double Hertz => Tuning.Frequency(Shown[0].Sounding);
 }
 
 /// <summary>What the page sends about a take of notes.</summary>
@@ -296,6 +299,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         {
             Ask = drill.AskFor(Approach),
             Clock = Clock,
+            Tuning = player.Tuning,
         };
     }
 
@@ -307,9 +311,8 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         var tuning = PlayingConditions.Of(a4 ?? Room.A4Hz, Room.Celsius).Tuning;
         var played = await Journal.PlayedAsync(Pupil!, Approach, tuning);
         _openAt = played.OpenAt;
-        var player = new PlayerSituation(played.Instrument, Pupil!.Reading)
+        var player = new PlayerSituation(played.Instrument, Pupil!.Reading, tuning)
         {
-            Tuning = tuning,
             Passport = played.Passport,
             Weights = played.Weights,
             Misses = await Journal.RecentMissesAsync(Pupil.Id),

@@ -1,6 +1,4 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
 using Bocca.Core.Tone.Drills;

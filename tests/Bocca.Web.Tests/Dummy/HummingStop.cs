@@ -1,0 +1,45 @@
+using Bocca.Core.Judging;
+using Bocca.Web.Frame;
+using Bocca.Web.Record;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Tests.Dummy;
+
+/// <summary>What a hummed note has beside its columns.</summary>
+public sealed record HumPayload(double Hertz);
+
+/// <summary>A stop that is not part of the product: all that a new one has to bring is here.</summary>
+public static class HummingStop
+{
+    public static FigureKind Height { get; } = new("hummed height", "Hz", "lower", "higher");
+
+    public static EntryKind<HumPayload> Hums { get; } =
+        new("hum", "hum")
+        {
+            IsTake = true,
+            DueAfterDays = 2,
+            Title = hum => $"Hummed {hum.DrillId}",
+            Opens = hum => $"/humming/{hum.PupilId}?take={hum.Id}",
+            Figures = (_, hum) => [new Figure(Height, hum.Hertz)],
+        };
+
+    public static Stop Stop { get; } =
+        new()
+        {
+            Key = '8',
+            Path = "humming",
+            Name = "Humming",
+            Promise = "Notes hummed.",
+            Kinds = [Hums],
+            Followed = [Height],
+            DrillName = id => id == "low" ? "a low one" : null,
+            Dues = [new StopDue(DueAsync, count => $"{count} to hum again", pupil => $"/humming/{pupil}", "hums")],
+        };
+
+    private static Task<Dictionary<int, int>> DueAsync(BoccaDb db, DateTime now) =>
+        db
+            .Entries.Where(hum => hum.Kind == Hums.Id && hum.DueAt <= now)
+            .GroupBy(hum => hum.PupilId)
+            .Select(hums => new { hums.Key, Count = hums.Count() })
+            .ToDictionaryAsync(hums => hums.Key, hums => hums.Count);
+}
