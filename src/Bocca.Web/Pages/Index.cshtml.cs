@@ -1,6 +1,4 @@
-using Bocca.Core.Breath;
 using Bocca.Core.Buzz;
-using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;

@@ -1,7 +1,6 @@
 using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
-using Bocca.Core.Embouchure;
 using Bocca.Core.Judging;
 using Bocca.Core.Practice;
 using Bocca.Core.Simulation;

@@ -1,6 +1,4 @@
 using Bocca.Core.Instruments;
-using Bocca.Core.Judging;
-using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;

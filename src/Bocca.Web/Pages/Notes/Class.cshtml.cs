@@ -1,5 +1,4 @@
 using System.Text;
-using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Class;
 using Bocca.Core.Score;
 using Bocca.Web.Frame;

@@ -1,6 +1,4 @@
 using Bocca.Core.Fingering;
-using Bocca.Core.Instruments;
-using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Score;
 using Bocca.Core.Teaching;

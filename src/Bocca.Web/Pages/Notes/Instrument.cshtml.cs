@@ -1,6 +1,5 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Teaching;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Drills;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;

@@ -1,5 +1,3 @@
-using Bocca.Core.Instruments;
-using Bocca.Core.Music;
 using Bocca.Web.Drawings;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;

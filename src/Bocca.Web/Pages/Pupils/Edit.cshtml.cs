@@ -2,8 +2,6 @@ using System.ComponentModel.DataAnnotations;
 using Bocca.Core.Breath;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Instruments;
-using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Bocca.Core.Buzz;
 using Bocca.Core.Embouchure;
-using Bocca.Core.Judging;
 using Bocca.Core.Simulation;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;

@@ -1,8 +1,6 @@
 using System.Text;
-using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Class;
 using Bocca.Core.Instruments;
-using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;

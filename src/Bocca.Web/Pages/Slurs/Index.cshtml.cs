@@ -1,8 +1,5 @@
 using System.Text;
-using Bocca.Core.Buzz;
-using Bocca.Core.Judging;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
@@ -14,7 +11,6 @@ using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Slurs;
 

@@ -1,8 +1,6 @@
-using Bocca.Core.Judging;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
 using Bocca.Core.Sound;
-using Bocca.Core.Tone;
 using Bocca.Core.Tone.Listening;
 using Bocca.Web.Drawings;
 using Bocca.Web.Record;

@@ -1,8 +1,6 @@
-using Bocca.Core.Buzz;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Score;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
