@@ -3,10 +3,8 @@ using System.Text.Json;
 using Bocca.Core.Breath;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
-using Bocca.Core.Teaching;
 using Bocca.Web.Pages.Breath;
 using Bocca.Web.Record;
-using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;
 

@@ -1,4 +1,3 @@
-using Bocca.Core.Judging;
 using Bocca.Web.Pages.Buzz;
 using Bocca.Web.Pages.Slurs;
 using Bocca.Web.Pages.Tone;

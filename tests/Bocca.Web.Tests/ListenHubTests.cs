@@ -1,7 +1,6 @@
 using Bocca.Core.Buzz;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
-using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Teaching;
 using Bocca.Web.Live;

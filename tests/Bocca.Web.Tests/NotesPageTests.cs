@@ -2,7 +2,6 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Xml.Linq;
-using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Trainer;
 using Bocca.Core.Instruments;
 using Bocca.Web.Pages.Notes;

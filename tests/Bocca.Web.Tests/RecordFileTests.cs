@@ -13,12 +13,11 @@ public sealed class RecordFileTests
     {
         var first = new Room { KeepFolder = true };
         await first.AddAsync("Ada");
-        Task<T> PragmaAsync<T>(string name) =>
-            first.InRecordAsync(db => db.Database.SqlQueryRaw<T>($"SELECT {name} AS Value FROM pragma_{name}").SingleAsync());
-        Assert.Equal("wal", await PragmaAsync<string>("journal_mode"));
-        Assert.Equal(1, await PragmaAsync<int>("foreign_keys"));
+        Task<T> PragmaAsync<T>(FormattableString sql) => first.InRecordAsync(db => db.Database.SqlQuery<T>(sql).SingleAsync());
+        Assert.Equal("wal", await PragmaAsync<string>($"SELECT journal_mode AS Value FROM pragma_journal_mode"));
+        Assert.Equal(1, await PragmaAsync<int>($"SELECT foreign_keys AS Value FROM pragma_foreign_keys"));
         // Full synchronisation: what was acknowledged is on disk even if the machine loses power.
-        Assert.Equal(2, await PragmaAsync<int>("synchronous"));
+        Assert.Equal(2, await PragmaAsync<int>($"SELECT synchronous AS Value FROM pragma_synchronous"));
         await using var second = new Room { UseFolder = first.Folder };
         Assert.Equal("Ada", await second.InRecordAsync(db => db.Pupils.Select(pupil => pupil.Name).SingleAsync()));
         await first.DisposeAsync();

@@ -1,6 +1,5 @@
 using AngleSharp;
 using AngleSharp.Html.Dom;
-using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;

@@ -3,11 +3,8 @@ using System.Text;
 using System.Text.Json;
 using AngleSharp.Html.Dom;
 using Bocca.Core.Simulation;
-using Bocca.Core.Teaching;
 using Bocca.Web.Pages.Notes;
 using Bocca.Web.Pages.Setup;
-using Bocca.Web.Record;
-using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;
 

@@ -1,5 +1,4 @@
 using System.Text.Json.Nodes;
-using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Pages.Breath;
 using Bocca.Web.Pages.Buzz;

@@ -1,9 +1,5 @@
 using System.Data.Common;
-using Bocca.Core.Judging;
-using Bocca.Core.Practice;
-using Bocca.Web.Frame;
 using Bocca.Web.Pages.Buzz;
-using Bocca.Web.Pages.Notes;
 using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Diagnostics;
