@@ -93,6 +93,20 @@ public sealed class NotesPageTests : IDisposable
     }
 
     [Fact]
+    public async Task The_room_says_where_it_lies()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        var page = (await tab.OpenAsync($"/notes/{pupil.Id}/instrument")).Page;
+        var refused = (await tab.SendAsync(page, "form[action*=Room]", ("zone", "Mars/Olympus"))).Page;
+        Assert.Contains("not a time zone", refused.QuerySelector(".trouble")!.TextContent);
+        await tab.SendAsync(page, "form[action*=Room]", ("zone", "Pacific/Auckland"));
+        Assert.Equal("Pacific/Auckland", await _room.InRecordAsync(db => Task.FromResult(RoomClock.For(db, TimeProvider.System).Zone.Id)));
+        var again = (await tab.OpenAsync($"/notes/{pupil.Id}/instrument")).Page;
+        Assert.Equal("Pacific/Auckland", again.QuerySelector("select[name=zone] option[selected]")!.TextContent);
+    }
+
+    [Fact]
     public async Task The_room_says_how_far_the_main_slide_goes()
     {
         var pupil = await _room.AddAsync("Ada");

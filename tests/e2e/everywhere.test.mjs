@@ -18,6 +18,8 @@ async function look(page, path) {
   await page.setViewportSize(sizes[0]);
   await page.goto(address + path, { waitUntil: "networkidle" });
   const found = [];
+  // Colours on their way from one theme to the other are neither.
+  await page.emulateMedia({ reducedMotion: "reduce" });
   for (const size of sizes) {
     await page.setViewportSize(size);
     const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);

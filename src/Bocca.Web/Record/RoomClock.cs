@@ -52,6 +52,16 @@ public sealed class RoomClock(TimeProvider time, TimeZoneInfo zone)
     /// <summary>A day and the time of it, such as <c>7 Nov 16:20</c>.</summary>
     public string Moment(DateTime utc) => $"{Day(utc)} {Local(utc):HH:mm}";
 
+    /// <summary>The time zones that this machine knows by continent and city, by name.</summary>
+    public static IReadOnlyList<string> Zones { get; } =
+    [
+        .. TimeZoneInfo
+            .GetSystemTimeZones()
+            .Select(zone => zone.Id)
+            .Where(id => id.Contains('/', StringComparison.Ordinal))
+            .Order(StringComparer.Ordinal),
+    ];
+
     /// <summary>The clock of the room as its settings have it.</summary>
     public static RoomClock For(BoccaDb db, TimeProvider time) => new(time, ZoneOf(db.Rooms.Select(room => room.ZoneId).SingleOrDefault()));
 

@@ -55,7 +55,7 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
         return RedirectToPage(new { pupilId = PupilId });
     }
 
-    public async Task<IActionResult> OnPostRoomAsync(double a4, double celsius)
+    public async Task<IActionResult> OnPostRoomAsync(double a4, double celsius, string? zone)
     {
         var conditions = PlayingConditions.Of(a4, celsius);
         if (!ModelState.IsValid || conditions.A4Hz != a4 || conditions.Celsius != celsius)
@@ -67,10 +67,17 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
             return Page();
         }
 
+        if (zone is not null && !RoomClock.Zones.Contains(zone))
+        {
+            Trouble = $"'{zone}' is not a time zone of the list.";
+            await LoadAsync();
+            return Page();
+        }
+
         var room = await Db.Rooms.SingleOrDefaultAsync();
         if (room is null)
             Db.Rooms.Add(room = new RoomSettings());
-        (room.A4Hz, room.Celsius) = (a4, celsius);
+        (room.A4Hz, room.Celsius, room.ZoneId) = (a4, celsius, zone);
         await Db.SaveChangesAsync();
         TempData["Told"] = $"The room has A = {a4:0.#} Hz at {celsius:0.#} °C.";
         return RedirectToPage(new { pupilId = PupilId });
