@@ -2,11 +2,11 @@
 # Pages of a large record: 504 pupils, a million entries (the invented pupils, again and again, over years). Needs sqlite3 and curl.
 #   bench/load/record.sh DIR [REQUESTS]     DIR is made new; each page is asked for so often, one request after the other
 set -euo pipefail
-dir=${1:?a folder to make the record in} requests=${2:-100} port=5997
+dir=${1:?a folder to make the record in, whole path} requests=${2:-100} port=5997
 cd "$(dirname "$0")/../../src/Bocca.Web"
 [ ! -e "$dir" ] || { echo "$dir is there already." >&2; exit 1; }
 serve() {
-  dotnet ../../artifacts/bin/Bocca.Web/release/Bocca.Web.dll --contentRoot . --urls "http://localhost:$port" --data "$dir" "$@" >"$dir.log" 2>&1 &
+  dotnet ../../artifacts/bin/Bocca.Web/release/Bocca.Web.dll --contentRoot . --urls "http://localhost:$port" --data "$dir" >"$dir.log" 2>&1 &
   app=$!
   for _ in $(seq 300); do curl -sf -o "$dir.page" "http://localhost:$port/" && return; sleep 0.1; done
   echo "The application does not answer; see $dir.log." >&2; exit 1
@@ -14,7 +14,7 @@ serve() {
 halt() { kill "$app" && wait "$app" 2>/dev/null || true; }
 trap halt EXIT
 
-serve --demo
+serve
 while grep -q data-filling "$dir.page"; do sleep 0.5; curl -s -o "$dir.page" "http://localhost:$port/"; done
 halt
 columns() { sqlite3 "$dir/bocca.db" "SELECT group_concat(name) FROM pragma_table_info('$1') WHERE name NOT IN ($2)"; }
