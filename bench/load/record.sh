@@ -6,7 +6,7 @@ dir=${1:?a folder to make the record in, whole path} requests=${2:-100} port=599
 cd "$(dirname "$0")/../../src/Bocca.Web"
 [ ! -e "$dir" ] || { echo "$dir is there already." >&2; exit 1; }
 serve() {
-  dotnet ../../artifacts/bin/Bocca.Web/release/Bocca.Web.dll --contentRoot . --urls "http://localhost:$port" --data "$dir" >"$dir.log" 2>&1 &
+  dotnet ../../artifacts/bin/Bocca.Web/release/Bocca.Web.dll --contentRoot "$PWD" --urls "http://localhost:$port" --data "$dir" >"$dir.log" 2>&1 &
   app=$!
   for _ in $(seq 300); do curl -sf -o "$dir.page" "http://localhost:$port/" && return; sleep 0.1; done
   echo "The application does not answer; see $dir.log." >&2; exit 1

@@ -95,11 +95,12 @@ public sealed record FigureHistory(
 
     private static string Words(FigureKind kind, double earlier, double now, double spread, bool enough, bool changed)
     {
+        var unit = kind.Unit == "" ? "" : $" {kind.Unit}";
         if (!enough)
-            return $"Now {now:0.#} {kind.Unit}; more takes will show whether it changes.";
+            return $"Now {now:0.#}{unit}; more takes will show whether it changes.";
         return changed
-            ? $"{earlier:0.#} before, {now:0.#} {kind.Unit} now: {(now < earlier ? kind.Less : kind.More)}, beyond the own "
+            ? $"{earlier:0.#} before, {now:0.#}{unit} now: {(now < earlier ? kind.Less : kind.More)}, beyond the own "
                 + $"spread of {spread:0.0#}."
-            : $"{earlier:0.#} before, {now:0.#} {kind.Unit} now: no change beyond the own spread of {spread:0.0#}.";
+            : $"{earlier:0.#} before, {now:0.#}{unit} now: no change beyond the own spread of {spread:0.0#}.";
     }
 }

@@ -19,6 +19,8 @@ public sealed class HistoryDrawing
         (Bottom, Top) = (values.Min(), values.Max());
         if (history.Points.All(point => point.Value >= 0))
             Bottom = Math.Max(0, Bottom);
+        if (history.Kind.IsShare)
+            Top = Math.Min(100, Top);
         if (Top - Bottom < 1e-9)
             Top = Bottom + 1;
         var (first, last) = (history.Points[0].At, history.Points[^1].At);
@@ -27,7 +29,7 @@ public sealed class HistoryDrawing
         [
             .. history.Points.Select(point => (Left + ((point.At - first).TotalDays / days * (Width - Left - Margin)), Y(point.Value))),
         ];
-        SpreadTop = Y(history.Earlier + history.Spread);
+        SpreadTop = Math.Max(0, Y(history.Earlier + history.Spread));
         SpreadHeight = Math.Max(1, Math.Min(Height, Y(history.Earlier - history.Spread)) - SpreadTop);
     }
 
