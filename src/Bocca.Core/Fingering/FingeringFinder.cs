@@ -10,9 +10,6 @@ namespace Bocca.Core.Fingering;
 /// </summary>
 public static class FingeringFinder
 {
-    /// <summary>A partial further than this from the note asked for is another note (cents).</summary>
-    private const double WithinCents = 80;
-
     /// <summary>Every way to play a written note, best first; what this hand does not play yet comes last and says why.</summary>
     /// <param name="instrument">The instrument; a very one as its passport has it.</param>
     /// <param name="reading">How its player reads.</param>
@@ -114,7 +111,7 @@ public static class FingeringFinder
 
     /// <summary>Whether a partial of a tube lies near enough to its note to be a way to play it.</summary>
     public static bool Gives(Tube tube, int partial) =>
-        Math.Abs(tube.CentsSharp + HarmonicSeries.CentsFromEqualTemperament(partial)) <= WithinCents;
+        Math.Abs(tube.CentsSharp + HarmonicSeries.CentsFromEqualTemperament(partial)) <= HarmonicSeries.WithinCents;
 
     /// <summary>
     /// The teacher's own choice, then what the hand can do, then fewest points first; among equals the lower partial, then the shorter

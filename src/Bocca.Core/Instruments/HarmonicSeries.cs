@@ -10,6 +10,14 @@ public static class HarmonicSeries
     /// <summary>The highest partial that Bocca reckons with.</summary>
     public const int Highest = 16;
 
+    /// <summary>A partial further than this from a note does not give it (cents; ours: lips bend a note so far and no further).</summary>
+    public const double WithinCents = 80;
+
+    private static readonly HashSet<int> Avoided = [7, 11, 13, 14];
+
+    /// <summary>Whether charts avoid a partial: far from any note, or flat by nature (common practice).</summary>
+    public static bool IsAvoided(int partial) => Avoided.Contains(partial);
+
     private static readonly double[] Exact = [.. Enumerable.Range(1, Highest + 1).Select(partial => 12 * Math.Log2(partial))];
     private static readonly int[] Rounded = [.. Exact.Select(semitones => (int)Math.Round(semitones))];
 

@@ -65,7 +65,7 @@ public sealed record HeardSlur(HeardRow Row, IReadOnlyList<SlurChange> Changes, 
             sound,
             new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = firstCueSeconds, MissingSeconds = missingSeconds }
         );
-        var row = HeldOver.Of(OneTube.Of(played, asked.Player, handStays), asked);
+        var row = HeldThrough.Of(SameTube.Of(played, asked.Player, handStays), asked);
         if (row.Doubt is null && !handStays && !asked.Slur.Shape.Neighbours)
             row = row with
             {

@@ -12,9 +12,6 @@ public sealed record SlurSheet(IReadOnlyList<Slur> Slurs, string StoppedBecause)
 /// <summary>Writes slurs over the true partials of a player's tubes, inside the range.</summary>
 public static class SlurWriter
 {
-    /// <summary>Partials that charts avoid: far from any note, or flat by nature.</summary>
-    private static readonly HashSet<int> Avoided = [7, 11, 13, 14];
-
     /// <summary>Where the teacher writes a vowel in.</summary>
     private const string Room = "____";
 
@@ -157,7 +154,7 @@ public static class SlurWriter
         return (new Slur(shape, notes), "");
     }
 
-    private static bool IsUsed(SlurPlayer player, int partial) => !Avoided.Contains(partial) || (partial == 7 && player.Seventh);
+    private static bool IsUsed(SlurPlayer player, int partial) => !HarmonicSeries.IsAvoided(partial) || (partial == 7 && player.Seventh);
 
     private static SlurNote Note(SlurPlayer player, SlurShape shape, Tube tube, int partial, int index)
     {

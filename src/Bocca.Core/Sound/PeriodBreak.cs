@@ -71,7 +71,7 @@ public sealed class PeriodBreak(MonoSound sound)
     /// <param name="from">Where the stretch begins, seconds.</param>
     /// <param name="to">Where it ends, seconds.</param>
     /// <param name="hertz">The pitch whose period is tried, hertz; the best within a third of a semitone is taken.</param>
-    public double Left(double from, double to, double hertz)
+    public double ResidualShare(double from, double to, double hertz)
     {
         var (start, end) = (
             Math.Max((int)(from * sound.SampleRate), (int)Math.Ceiling(sound.SampleRate / hertz * (1 + PeriodRange))),
@@ -82,7 +82,7 @@ public sealed class PeriodBreak(MonoSound sound)
         var power = 0.0;
         for (var i = start; i < end; i++)
             power += sound.Samples[i] * sound.Samples[i];
-        return Left(start, end, period) / (power + 1e-12);
+        return Residual(start, end, period) / (power + 1e-12);
     }
 
     /// <summary>The period, in samples, that leaves least of a stretch.</summary>
@@ -96,7 +96,7 @@ public sealed class PeriodBreak(MonoSound sound)
         var start = Math.Max((int)(from * sound.SampleRate), Math.Max(longest, end - (4 * longest)));
         if (end - start < longest)
             return null;
-        return Enumerable.Range(shortest, longest - shortest + 1).MinBy(period => Left(start, end, period));
+        return Enumerable.Range(shortest, longest - shortest + 1).MinBy(period => Residual(start, end, period));
     }
 
     private IEnumerable<double> Shares(double from, double to, int period)
@@ -109,7 +109,11 @@ public sealed class PeriodBreak(MonoSound sound)
             var power = 0.0;
             for (var i = start - period; i < start; i++)
                 power += sound.Samples[i] * sound.Samples[i];
-            var (shorter, same, longer) = (Left(start, end, period - 1), Left(start, end, period), Left(start, end, period + 1));
+            var (shorter, same, longer) = (
+                Residual(start, end, period - 1),
+                Residual(start, end, period),
+                Residual(start, end, period + 1)
+            );
             var share = Lowest(shorter, same, longer) / (end - start) / ((power / period) + 1e-12);
             if (share < LeastShare)
                 period +=
@@ -129,7 +133,7 @@ public sealed class PeriodBreak(MonoSound sound)
             : Math.Max(0, middle - ((after - before) * (after - before) / (8 * bend)));
     }
 
-    private double Left(int start, int end, int period)
+    private double Residual(int start, int end, int period)
     {
         var (now, then, both) = (0.0, 0.0, 0.0);
         for (var i = start; i < end; i++)

@@ -67,7 +67,7 @@ public static class PitchSlips
         var alike = run.Select(frame => frame.Clarity).Median() >= OneToneClarity;
         var ringing = run.Length * PitchTrack.HopSeconds <= RingSeconds && (!alike || (ofBefore > 0 && ofAfter > 0 && ofBefore != ofAfter));
         bool Is(int times, double? neighbour) =>
-            times > 0 && (ringing || periods.Left(run[0].TimeSeconds, run[^1].TimeSeconds, neighbour!.Value) <= SameShare);
+            times > 0 && (ringing || periods.ResidualShare(run[0].TimeSeconds, run[^1].TimeSeconds, neighbour!.Value) <= SameShare);
         return Is(ofAfter, after) ? ofAfter
             : Is(ofBefore, before) ? ofBefore
             : 1;

@@ -38,7 +38,7 @@ public sealed class PeriodBreakTests
     [InlineData(233.1 * 1.5, 1)]
     public void What_repeats_leaves_nothing_and_what_does_not_leaves_its_power(double tried, double least)
     {
-        var left = new PeriodBreak(Sum(1, (233.1, 0, 0, 1, 0))).Left(0.2, 0.6, tried);
+        var left = new PeriodBreak(Sum(1, (233.1, 0, 0, 1, 0))).ResidualShare(0.2, 0.6, tried);
         Assert.InRange(left, least == 0 ? 0 : 0.5, least == 0 ? 0.01 : 2);
     }
 

@@ -12,9 +12,6 @@ namespace Bocca.Core.Tone.Aims;
 /// <summary>Holds a row against what its drill is for.</summary>
 internal static class ToneAims
 {
-    /// <summary>How far a short note's share may lie from the one asked (common practice; ours, editable).</summary>
-    private const double ShareWithin = 0.1;
-
     /// <summary>Loudnesses closer than this are one (dB; ours, editable).</summary>
     private const double ApartDb = 3;
 
@@ -40,9 +37,9 @@ internal static class ToneAims
             ToneAim.Held => Held(row, bands),
             ToneAim.Tuning => Tuned(row, asked),
             ToneAim.Experiment => Compared(row),
-            ToneAim.Joined => Joined(row, articulation, bands),
-            ToneAim.Short => Short(row),
-            ToneAim.Syllables => Syllables(row, bands),
+            ToneAim.Joined => ArticulationAims.Joined(row, articulation, bands),
+            ToneAim.Short => ArticulationAims.Short(row),
+            ToneAim.Syllables => ArticulationAims.Syllables(row, bands),
             ToneAim.Bend => GlideAims.Bend(row),
             ToneAim.Glide => GlideAims.Slide(row),
             ToneAim.Levels => Levels(row),
@@ -223,135 +220,6 @@ internal static class ToneAims
         Compare(note => note.Measures!.CentroidOverPitch, 0.2, "harmonics", "brighter", "darker");
         Compare(note => note.Measures!.SteadinessCents, 3, "cents", "less steady", "steadier");
         return told.Count == 0 ? "no difference beyond the spread of the repeats" : string.Join(", ", told);
-    }
-
-    private static List<AskedHeard> Joined(HeardRow row, RowArticulation articulation, StageBands bands)
-    {
-        var aims = new List<AskedHeard>();
-        if (Upward(row, bands) is { } upward)
-            aims.Add(upward);
-        if (articulation.Duty is { } duty)
-            aims.Add(
-                new AskedHeard(
-                    "joined",
-                    $"{100 * bands.DutyShare:0} % sounding or more",
-                    $"{100 * duty:0} %",
-                    duty >= bands.DutyShare,
-                    "Let the air go on under the tongue: one long note, touched."
-                )
-            );
-        if (articulation.RiseMs is { } rise)
-            aims.Add(new AskedHeard("starts", $"there within {bands.TonguedRiseMs:0} ms", $"{rise:0} ms", null));
-        if (articulation.SpacingMs is { } spacing)
-            aims.Add(
-                new AskedHeard(
-                    "even",
-                    "the same time from start to start",
-                    $"{spacing:0} ms apart{(articulation.LevelDb is { } level ? $", {level:0.0} dB" : "")}",
-                    null
-                )
-            );
-        if (articulation.GapMs is { } gap)
-            aims.Add(new AskedHeard("gap", "none heard", $"{gap:0} ms between notes that are apart", null));
-        return aims;
-    }
-
-    /// <summary>How far up repeats go well: the next degree is for when the one before is clean (common practice).</summary>
-    private static AskedHeard? Upward(HeardRow row, StageBands bands)
-    {
-        var degrees = row.Notes.GroupBy(note => note.Asked.Meant.Written).ToList();
-        if (degrees.Count < 2)
-            return null;
-        var clean = degrees.TakeWhile(degree => IsClean([.. degree], bands)).ToList();
-        return clean.Count == degrees.Count
-            ? new AskedHeard("upward", "only while it goes well", $"clean up to {clean[^1].Key}", true)
-            : new AskedHeard(
-                "upward",
-                "only while it goes well",
-                clean.Count == 0
-                    ? $"{degrees[0].Key} is not clean yet"
-                    : $"clean up to {clean[^1].Key}, {degrees[clean.Count].Key} not yet",
-                false,
-                clean.Count == 0 ? $"Stay on {degrees[0].Key} until it is clean." : $"Go no further than {clean[^1].Key} for now."
-            );
-    }
-
-    private static bool IsClean(List<RowNote> degree, StageBands bands)
-    {
-        var shares = degree
-            .Zip(degree.Skip(1))
-            .Where(pair =>
-                pair.First.Asked.RestBeats == 0
-                && pair.Second.Number == pair.First.Number + 1
-                && pair.First.Sound is not null
-                && pair.Second.Sound is not null
-            )
-            .Select(pair => RowArticulation.DutyOf(pair.First.Sound!, pair.Second.Sound!))
-            .ToList();
-        return degree.TrueForAll(note => note.Judged.Outcome == NoteOutcome.Right)
-            && shares.Count > 0
-            && shares.Median() >= bands.DutyShare;
-    }
-
-    private static List<AskedHeard> Short(HeardRow row) =>
-        [
-            .. row
-                .Notes.GroupBy(note => note.Asked.Label)
-                .Select(group =>
-                {
-                    var pairs = group
-                        .Zip(group.Skip(1))
-                        .Where(pair =>
-                            pair.Second.Number == pair.First.Number + 1
-                            && pair.First.Asked.RestBeats == 0
-                            && pair.First.Sound is not null
-                            && pair.Second.Sound is not null
-                        );
-                    var shares = pairs.Select(pair => RowArticulation.DutyOf(pair.First.Sound!, pair.Second.Sound!)).ToList();
-                    var target = group.First().Asked.Share;
-                    if (shares.Count == 0)
-                        return new AskedHeard(group.Key, $"{100 * target:0} % of its length", "not heard", false, "Three in a row, light.");
-                    var share = shares.Median();
-                    return new AskedHeard(
-                        group.Key,
-                        $"{100 * target:0} % of its length",
-                        $"{100 * share:0} %",
-                        Math.Abs(share - target) <= ShareWithin,
-                        share < target ? "Leave only a small gap after each note." : "Let go a little sooner; the air stays ready."
-                    );
-                }),
-        ];
-
-    private static List<AskedHeard> Syllables(HeardRow row, StageBands bands)
-    {
-        var starts = row
-            .Notes.Where(note => note.Sound?.RiseMs is not null)
-            .GroupBy(note => note.Asked.Label)
-            .Select(group => (group.Key, Rises: group.Select(note => note.Sound!.RiseMs!.Value).ToList()))
-            .ToList();
-        var aims = starts.ConvertAll(start => new AskedHeard(
-            start.Key,
-            $"there within {bands.TonguedRiseMs:0} ms",
-            $"{start.Rises.Median():0} ms, {(start.Rises.Count > 1 ? start.Rises.StandardDeviation() : 0):0} ms apart",
-            null
-        ));
-        if (starts.Count >= 2)
-        {
-            var ranked = starts.OrderBy(start => start.Rises.Average()).ToList();
-            var spread = Math.Sqrt(ranked.Take(2).Average(start => start.Rises.Count > 1 ? start.Rises.Variance() : 0));
-            var apart = ranked[1].Rises.Average() - ranked[0].Rises.Average() > spread;
-            aims.Insert(
-                0,
-                new AskedHeard(
-                    "clearest",
-                    "the one that starts soonest",
-                    apart ? ranked[0].Key : $"{ranked[0].Key} and {ranked[1].Key}, too close to call",
-                    null
-                )
-            );
-        }
-
-        return aims;
     }
 
     private static List<AskedHeard> Levels(HeardRow row)

@@ -15,9 +15,6 @@ public sealed record MeantNote(Pitch Written, Pitch Sounding, Tube Tube, int Par
     /// <summary>The most notes in a row.</summary>
     public const int MostNotes = 400;
 
-    /// <summary>A partial further than this from the note is another note (cents).</summary>
-    private const double WithinCents = 80;
-
     /// <summary>What the hand was to do.</summary>
     public Setting Setting => Tube.Setting;
 
@@ -37,7 +34,7 @@ public sealed record MeantNote(Pitch Written, Pitch Sounding, Tube Tube, int Par
         var sounding = reading.ToSounding(written);
         double Off(int partial) => 100 * Math.Abs(instrument.Midi(tube, partial) - sounding.Midi);
         var partial = Enumerable.Range(1, HarmonicSeries.Highest).MinBy(Off);
-        return Off(partial) <= WithinCents
+        return Off(partial) <= HarmonicSeries.WithinCents
             ? new MeantNote(written, sounding, tube, partial)
             : throw new ArgumentException($"{setting} does not give {written} on {instrument.Id}.");
     }

@@ -117,7 +117,7 @@ public static class NoteDecider
             var weight =
                 NeighbourWeight
                 * Math.Pow(FurtherShare, Math.Abs(by) - 1)
-                * (partial is 7 or 11 or 13 or 14 ? AvoidedShare : 1)
+                * (HarmonicSeries.IsAvoided(partial) ? AvoidedShare : 1)
                 * Math.Sqrt(tone.Situation.Misses.TowardsPartials);
             yield return new NoteReading(
                 by < 0 ? NoteOutcome.PartialLow : NoteOutcome.PartialHigh,

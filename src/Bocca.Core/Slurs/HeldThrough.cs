@@ -9,9 +9,9 @@ namespace Bocca.Core.Slurs;
 /// Where a slur stays on one note, there is one long sound for several notes that were meant. It answers one of them; the
 /// others were not silent: it sounded in their place too.
 /// </summary>
-internal static class HeldOver
+internal static class HeldThrough
 {
-    /// <summary>A sound held over is longer than its own note by this share of another's (ours, editable).</summary>
+    /// <summary>A sound held through is longer than its own note by this share of another's (ours, editable).</summary>
     private const double LongerShare = 0.5;
 
     /// <summary>What sounds in a note's place within this is that note (cents).</summary>

@@ -9,14 +9,8 @@ namespace Bocca.Core.Slurs;
 /// A slur keeps its tube: the hand does not move within it. Where some of its notes came, another one was a partial of the same
 /// tube, however well another setting would fit; where none came and all fit one other setting, the tube was not changed.
 /// </summary>
-internal static class OneTube
+internal static class SameTube
 {
-    /// <summary>
-    /// A partial further off than this is not what was heard (cents), unless every other one is twice as far: lips bend a note, they do
-    /// not change the tube.
-    /// </summary>
-    private const double WithinCents = 80;
-
     private static readonly HashSet<NoteOutcome> Moved = [NoteOutcome.OtherSetting, NoteOutcome.SlideOff, NoteOutcome.TwoReadings];
 
     /// <param name="row">What was heard.</param>
@@ -56,7 +50,8 @@ internal static class OneTube
         double Off(int partial) => Math.Abs(Tuning.Cents(player.Hertz(meant.Tube, partial), heard));
         var nearest = Enumerable.Range(1, HarmonicSeries.Highest).OrderBy(Off).Take(2).ToList();
         var partial = nearest[0];
-        if (Off(partial) > Math.Max(WithinCents, Off(nearest[1]) / 2))
+        // Too far off is not what was heard, unless every other one is twice as far: lips bend a note, they do not change the tube.
+        if (Off(partial) > Math.Max(HarmonicSeries.WithinCents, Off(nearest[1]) / 2))
             return surely ? Between(judged, Math.Min(partial, nearest[1]), Math.Max(partial, nearest[1])) : judged;
         var by = partial - meant.Partial;
         return judged with
