@@ -37,6 +37,7 @@ foreach (var stop in (Stop[])[Desk.Stop, BreathStop.Stop, SetupStop.Stop, BuzzSt
 builder.Services.AddSingleton<Stops>();
 builder.Services.AddScoped(services => RoomClock.For(services.GetRequiredService<BoccaDb>(), services.GetRequiredService<TimeProvider>()));
 builder.Services.AddScoped<Journal>();
+builder.Services.AddSingleton<FirstPage>();
 builder.Services.AddSingleton<DemoFilling>();
 builder.Services.AddHostedService<Tidy>();
 builder.Services.AddResponseCompression(options => options.EnableForHttps = true);
@@ -47,6 +48,14 @@ builder.Services.AddHostedService<WarmUp>();
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = Bocca.Core.Sound.WavFile.MaximumBytes + 1_000_000);
 
 var app = builder.Build();
+var first = app.Services.GetRequiredService<FirstPage>();
+app.Use(
+    async (context, next) =>
+    {
+        await next(context);
+        first.Answered();
+    }
+);
 app.UseResponseCompression();
 app.UseMiddleware<SecurityHeaders>();
 app.UseExceptionHandler("/problem/500");
@@ -60,10 +69,10 @@ app.MapHub<ListenHub>("/live/listen");
 using (var scope = app.Services.CreateScope())
 {
     var db = scope.ServiceProvider.GetRequiredService<BoccaDb>();
-    await RecordFile.PrepareAsync(db, app.Services.GetRequiredService<Stops>());
     var filling = app.Services.GetRequiredService<DemoFilling>();
+    await RecordFile.PrepareAsync(db, app.Services.GetRequiredService<Stops>());
     if (filling.IsOpen)
-        await filling.GoOnAsync(app.Lifetime.ApplicationStopping);
+        filling.GoOn(app.Lifetime.ApplicationStopping);
     else if (!app.Configuration.GetValue("empty", false) && !await db.Pupils.IgnoreQueryFilters().AnyAsync())
         await filling.BeginAsync(app.Lifetime.ApplicationStopping);
 }

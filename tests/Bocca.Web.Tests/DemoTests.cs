@@ -16,7 +16,7 @@ public sealed class DemoTests
         var room = new Room { Demo = true, KeepFolder = true };
         var (_, desk) = await new Tab(room.CreateClient()).OpenAsync("/");
         Assert.Equal(DemoPupils.All.Count, desk.QuerySelectorAll(".bench tbody tr").Length);
-        Assert.Contains("still practising", desk.QuerySelector("[data-filling]")!.TextContent);
+        Assert.Contains("invented pupils", desk.QuerySelector("[data-filling]")!.TextContent);
         // Stopped in the middle, it goes on at the next start, and nothing is there twice.
         await room.DisposeAsync();
         await using var next = new Room { Demo = true, UseFolder = room.Folder };

@@ -24,7 +24,7 @@ public static class TakeListener
     /// <summary>Hears a take out; what cannot be measured is not judged.</summary>
     public static HeardTake Hear(MonoSound sound, AskedTake asked, SoundingPupil pupil)
     {
-        var bands = StageBands.For(asked.On, asked.Pupil).Under(pupil.Approach);
+        var bands = pupil.Bands.For(asked.On, asked.Pupil).Under(pupil.Approach);
         var track = PitchTrack.Of(sound);
         IReadOnlyList<double>? cues = asked.FirstCueSeconds is { } first
             ? [.. asked.Plan.Cues.Select(cue => cue + first)]
@@ -32,9 +32,9 @@ public static class TakeListener
         var measures = TakeMeasures.Of(sound, track, bands, asked.Plan, cues) with { MissingSeconds = asked.MissingSeconds };
         if (Disturbance.Find(sound, track, Quiet(asked.Plan, cues), asked.Plan.Tries.Any(cue => cue.Voice || cue.Glides)) is { } problem)
             return new HeardTake(track, measures, bands, TakeJudge.Unreadable(measures, bands, asked.Drill, problem));
-        var aims = DrillAims.Of(asked, measures, track, bands);
-        var strip =
-            asked.Plan.Tries.Distinct(SameKind).Count() > 1 ? TakeStrip.Of(new AimedTake(asked, measures, track, bands), cues) : null;
+        var aimed = new AimedTake(asked, measures, track, bands, pupil.Bands);
+        var aims = DrillAims.Of(aimed);
+        var strip = asked.Plan.Tries.Distinct(SameKind).Count() > 1 ? TakeStrip.Of(aimed, cues) : null;
         return new HeardTake(track, measures, bands, TakeJudge.Judge(measures, bands, asked.Drill, aims, pupil)) { Strip = strip };
     }
 

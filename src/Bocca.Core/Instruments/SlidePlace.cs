@@ -1,3 +1,5 @@
+using Bocca.Core.Music;
+
 namespace Bocca.Core.Instruments;
 
 /// <summary>A place of a slide, anywhere between its ends.</summary>
@@ -8,6 +10,22 @@ namespace Bocca.Core.Instruments;
 /// <param name="OffCm">Centimetres from that position, outwards positive.</param>
 public readonly record struct SlidePlace(double Cm, double CentsDown, double CentsPerCm, int Position, double OffCm)
 {
+    /// <summary>A hand is at a position within this (cm; ours, editable).</summary>
+    private const double AtCm = 0.25;
+
+    /// <summary>In words, such as <c>1.5 cm out from position 3</c>.</summary>
+    public string Words =>
+        Math.Abs(OffCm) < AtCm
+            ? $"position {Position}"
+            : $"{Math.Abs(OffCm):0.0} cm {(OffCm > 0 ? "out from" : "in from")} position {Position}";
+
+    /// <summary>What a partial sounds there, hertz.</summary>
+    /// <param name="instrument">The instrument whose slide it is.</param>
+    /// <param name="partial">The partial, from 1.</param>
+    /// <param name="tuning">The reference A of the room.</param>
+    public double Hertz(Instrument instrument, int partial, Tuning tuning) =>
+        tuning.Frequency(instrument.PartialOne.Midi + HarmonicSeries.ExactSemitones(partial) - (CentsDown / 100));
+
     /// <summary>The place so many centimetres out.</summary>
     public static SlidePlace Of(Slide slide, double cm)
     {

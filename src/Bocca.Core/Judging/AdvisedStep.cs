@@ -20,7 +20,7 @@ public static class AdvisedStep
     public static NextStep Of(JudgedPupil pupil, IReadOnlyList<Finding> findings, bool tense, Place place, string? drillId)
     {
         var first = findings[0];
-        var advice = Adviser.Advise(Evidence(pupil, findings), pupil.Approach, tense);
+        var advice = Adviser.Advise(Evidence(pupil, findings), pupil.Symptoms, pupil.Approach, tense);
         var (cue, why) =
             advice is not null && Explains(advice, first)
                 ? (advice.Fix.Cue, advice.Why)

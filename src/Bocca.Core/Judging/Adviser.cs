@@ -56,19 +56,26 @@ public static class Adviser
 
     /// <summary>Advises; null when the evidence points to nothing.</summary>
     /// <param name="evidence">What is known.</param>
+    /// <param name="symptoms">The symptoms and cues that hold.</param>
     /// <param name="approach">The teacher's approach.</param>
     /// <param name="tense">Whether the teacher has ticked tension.</param>
     /// <param name="chosen">The symptom a teacher takes it for, against the scores; null for the likeliest.</param>
-    public static AdviceGiven? Advise(IReadOnlyCollection<Evidence> evidence, Approach approach, bool tense = false, string? chosen = null)
+    public static AdviceGiven? Advise(
+        IReadOnlyCollection<Evidence> evidence,
+        SymptomTable symptoms,
+        Approach approach,
+        bool tense = false,
+        string? chosen = null
+    )
     {
-        var suspects = Symptom
+        var suspects = symptoms
             .All.Select(symptom => Weigh(symptom, evidence))
             .OfType<Suspect>()
             .OrderBy(suspect => suspect.Symptom.Order == 0 ? 0 : 1)
             .ThenByDescending(suspect => suspect.Score)
             .ThenBy(suspect => suspect.Symptom.Order)
             .ToList();
-        if (chosen is not null && Weigh(Symptom.Get(chosen), evidence, force: true) is { } taken)
+        if (chosen is not null && Weigh(symptoms.Get(chosen), evidence, force: true) is { } taken)
             suspects = [taken, .. suspects.Where(suspect => suspect.Symptom.Id != chosen)];
         if (suspects.Count == 0)
             return null;

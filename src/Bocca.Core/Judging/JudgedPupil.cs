@@ -10,6 +10,9 @@ public record JudgedPupil(Approach Approach, bool Tense = false)
     /// <summary>What else is known just now: what was seen, answered, placed.</summary>
     public IReadOnlyList<Evidence> Known { get; init; } = [];
 
+    /// <summary>The symptoms and cues that hold.</summary>
+    public SymptomTable Symptoms { get; init; } = SymptomTable.Shipped;
+
     /// <summary>The day of the take.</summary>
     public DateOnly Day { get; init; }
 }

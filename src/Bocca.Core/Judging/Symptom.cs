@@ -57,20 +57,8 @@ public sealed record Symptom(
     string Basis
 )
 {
-    private static readonly Lazy<IReadOnlyDictionary<string, Symptom>> Shipped = new(() =>
-        EmbeddedData.Read<List<Symptom>>("symptoms.json").ToDictionary(symptom => symptom.Id)
-    );
-
-    /// <summary>All symptoms.</summary>
-    public static IEnumerable<Symptom> All => Shipped.Value.Values;
-
     /// <summary>The first of its causes.</summary>
     public string Cause => Causes[0];
-
-    /// <summary>The symptom with this id.</summary>
-    /// <exception cref="ArgumentException">There is none.</exception>
-    public static Symptom Get(string id) =>
-        Shipped.Value.TryGetValue(id, out var symptom) ? symptom : throw new ArgumentException($"'{id}' is not a symptom Bocca knows.");
 
     /// <summary>
     /// The first fix that the approach says and that may be said: while a pupil is tense, nothing that firms.

@@ -61,6 +61,17 @@ public readonly record struct Recall(double StabilityDays, double Difficulty)
     /// <summary>What is remembered after a first answer.</summary>
     public static Recall First(RecallGrade grade) => new(W[(int)grade - 1], Math.Clamp(FirstDifficulty(grade), 1, 10));
 
+    /// <summary>What is remembered after an answer, and the day on which it is due again.</summary>
+    /// <param name="before">What was remembered before; null for the first answer.</param>
+    /// <param name="seen">The day of the answer before.</param>
+    /// <param name="today">The day of this one; a clock set back counts as the same day.</param>
+    /// <param name="grade">How it went.</param>
+    public static (Recall Recall, DateOnly Due) Answered(Recall? before, DateOnly seen, DateOnly today, RecallGrade grade)
+    {
+        var recall = before?.After(Math.Max(0, today.DayNumber - seen.DayNumber), grade) ?? First(grade);
+        return (recall, today.AddDays(recall.DaysUntilDue));
+    }
+
     /// <summary>Likelihood that it is recalled after so many days, 0 to 1: (1 + F t / S)^-w20.</summary>
     public double LikelihoodAfter(double days) => Math.Pow(1 + (Factor * days / StabilityDays), -W[20]);
 

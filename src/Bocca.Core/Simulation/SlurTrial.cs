@@ -82,7 +82,7 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
             var trial = Of(asked, SlurLips.Usual, way, 1);
             var broken =
                 (100 * trial.Heard.Row.Notes.Count(note => note.Judged.Outcome != NoteOutcome.Right))
-                + trial.Heard.Changes.Count(change => change.Fault(SlurBands.For(asked.Pupil)) is not null);
+                + trial.Heard.Changes.Count(change => change.Fault(asked.Bands) is not null);
             if (broken < best.Broken)
                 best = (way, broken);
             if (broken == 0)
@@ -96,7 +96,7 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
     {
         var sound = Render(asked, lips, way, seed);
         var heard = HeardSlur.Hear(sound, asked, asked.Plan.BeatSeconds, handStays: true);
-        var bands = SlurBands.For(asked.Pupil);
+        var bands = asked.Bands;
         var broken = heard.Changes.FirstOrDefault(change => change.Fault(bands) is not null);
         var silent = heard.Row.Notes.All(note => note.Sound is null);
         var slurred =
@@ -222,7 +222,7 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
         if (missed is not null)
             return $"The lips went {lips.Reach:0} % of the way and hang between two places: they force a tone there that the tube "
                 + $"does not carry.";
-        return broken?.Fault(SlurBands.For(asked.Pupil)) switch
+        return broken?.Fault(asked.Bands) switch
         {
             "overshoot" or "touched" => "The lips went past the place first and came back.",
             "slow" => "Lips and tube pulled different ways for a while.",

@@ -1,5 +1,6 @@
 using Bocca.Core.Fingering.Class;
 using Bocca.Core.Instruments;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Slurs;
 
@@ -10,6 +11,38 @@ namespace Bocca.Core.Slurs;
 /// <param name="WhyNot">Why there is none; null where there is.</param>
 public sealed record ClassSlur(ClassMember Member, Slur? Slur, Slur? Instead, string? WhyNot)
 {
+    /// <summary>Beats a minute of slurs for a class: slow enough to hear each change (ours, editable).</summary>
+    public const double Tempo = 72;
+
+    /// <summary>The instrument whose open tube gives the concert notes: B flat, as most beginners' tubes are (common practice).</summary>
+    private const string ModelInstrument = "trumpet-bb";
+
+    /// <summary>The slur of a class until another is chosen: from the third partial, where most begin (common practice).</summary>
+    private const string UsualShape = "pair";
+    private const int UsualPartial = 3;
+
+    /// <summary>The shapes a class can be asked for: those that go along one tube.</summary>
+    public static IReadOnlyList<SlurShape> Shapes { get; } = [.. SlurShape.All.Where(shape => !shape.Neighbours)];
+
+    /// <summary>The slur whose concert notes a class plays until another is chosen.</summary>
+    public static Slur Usual(Approach approach) => Concert(UsualShape, UsualPartial, approach);
+
+    /// <summary>The slur whose concert notes a class plays, on an open tube in B flat.</summary>
+    /// <param name="shape">Its shape by id.</param>
+    /// <param name="firstPartial">The partial it goes from.</param>
+    /// <param name="approach">The room's approach.</param>
+    /// <exception cref="ArgumentException">There is no such shape, or it does not go from there; the message says why.</exception>
+    public static Slur Concert(string shape, int firstPartial, Approach approach)
+    {
+        var instrument = Catalogue.Get(ModelInstrument);
+        var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, approach);
+        var asked = SlurShape.Get(shape);
+        return SlurWriter.OnTube(player, asked, instrument.Tubes[0]).FirstOrDefault(slur => slur.Notes[0].Partial == firstPartial)
+            ?? throw new ArgumentException(
+                $"{asked.Name} does not go from partial {firstPartial}: {SlurWriter.Sheet(player, asked, firstPartial).StoppedBecause}"
+            );
+    }
+
     /// <summary>A concert slur for a player: on one tube, in the octave that lies best; else the same shape where it goes.</summary>
     /// <param name="member">The player.</param>
     /// <param name="player">The same as slurs see one.</param>

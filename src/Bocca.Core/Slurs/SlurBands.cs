@@ -12,11 +12,21 @@ public sealed record SlurBands(double GapMs, double DipDb, double OvershootCents
 {
     /// <summary>The low note may be so much louder than the others (decibels).</summary>
     public const double LowNoteDb = 4;
+}
 
-    private static readonly Lazy<Table> Shipped = new(() => EmbeddedData.Read<Table>("slur-bands.json"));
+/// <summary>
+/// What a change may cost at each stage: the bands that ship, or a teacher's own. It does not change: a slur asked under one is judged
+/// under it.
+/// </summary>
+/// <param name="FirstNotes">While first notes are learnt.</param>
+/// <param name="Second">Later.</param>
+public sealed record SlurBandTable(SlurBands FirstNotes, SlurBands Second)
+{
+    private static readonly Lazy<SlurBandTable> Read = new(() => EmbeddedData.Read<SlurBandTable>("slur-bands.json"));
+
+    /// <summary>The bands that ship.</summary>
+    public static SlurBandTable Shipped => Read.Value;
 
     /// <summary>The bands of a stage.</summary>
-    public static SlurBands For(LearningStage stage) => stage >= LearningStage.Second ? Shipped.Value.Second : Shipped.Value.FirstNotes;
-
-    private sealed record Table(SlurBands FirstNotes, SlurBands Second);
+    public SlurBands For(LearningStage stage) => stage >= LearningStage.Second ? Second : FirstNotes;
 }

@@ -15,6 +15,9 @@ namespace Bocca.Core.Slurs;
 /// <param name="Pupil">How far the pupil has come.</param>
 public sealed record AskedSlur(Slur Slur, double Tempo, int Times, PlayerSituation Player, LearningStage Pupil)
 {
+    /// <summary>What its changes may cost.</summary>
+    public SlurBands Bands { get; init; } = SlurBandTable.Shipped.For(Pupil);
+
     /// <summary>The slur as a row with its times.</summary>
     public RowPlan Plan { get; } = new(Tempo, [.. Enumerable.Range(0, Times).SelectMany(time => Notes(Slur, time))]);
 

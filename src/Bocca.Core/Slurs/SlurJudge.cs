@@ -32,8 +32,8 @@ public static class SlurJudge
                 [],
                 Again(asked, "Check the microphone, and play one note close to it.", "Nothing was heard but the room.")
             );
-        var bands = SlurBands.For(asked.Pupil);
-        var findings = Findings(heard, bands);
+        var bands = asked.Bands;
+        var findings = Findings(heard, bands, pupil.Symptoms);
         var clean = heard.Changes.Count(change => change.Fault(bands) is null);
         var came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
         var outcome =
@@ -95,7 +95,7 @@ public static class SlurJudge
         return numbers;
     }
 
-    private static List<Finding> Findings(HeardSlur heard, SlurBands bands)
+    private static List<Finding> Findings(HeardSlur heard, SlurBands bands, SymptomTable symptoms)
     {
         var findings = new List<Finding>();
         void Add(string id, IEnumerable<SlurChange> changes, Func<SlurChange, double> measure, double limit, string unit)
@@ -104,7 +104,7 @@ public static class SlurJudge
             if (all.Count > 0)
                 findings.Add(
                     new Finding(
-                        Symptom.Get(id),
+                        symptoms.Get(id),
                         [.. all.Select(change => change.To)],
                         all.Max(measure),
                         limit,
@@ -114,7 +114,7 @@ public static class SlurJudge
                 );
         }
 
-        findings.AddRange(RowFindings.Misses(heard.Row.Notes, MissOf));
+        findings.AddRange(RowFindings.Misses(heard.Row.Notes, symptoms, MissOf));
         Add("tonguedSlur", heard.Changes.Where(change => change.Fault(bands) == "tongued"), change => change.DipDb, bands.DipDb, "dB");
         Add(
             "slurHole",
@@ -133,7 +133,7 @@ public static class SlurJudge
         if (heard.LowNoteDb > SlurBands.LowNoteDb)
             findings.Add(
                 new Finding(
-                    Symptom.Get("lowBlares"),
+                    symptoms.Get("lowBlares"),
                     [],
                     heard.LowNoteDb.Value,
                     SlurBands.LowNoteDb,

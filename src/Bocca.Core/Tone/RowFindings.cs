@@ -42,7 +42,7 @@ internal static class RowFindings
         SoundingPupil pupil
     )
     {
-        var findings = Misses(row.Notes, SymptomOf);
+        var findings = Misses(row.Notes, pupil.Symptoms, SymptomOf);
         // A tone that glides on purpose is held against its glide alone, and air has no tone.
         if (asked.Drill?.Aim is ToneAim.Bend or ToneAim.Glide or ToneAim.Air)
             return findings;
@@ -79,8 +79,9 @@ internal static class RowFindings
 
     /// <summary>How notes were missed, the commonest way first.</summary>
     /// <param name="notes">The notes as heard.</param>
+    /// <param name="symptoms">The symptoms that hold.</param>
     /// <param name="symptomOf">The symptom that a miss is; null where it is none.</param>
-    internal static List<Finding> Misses(IEnumerable<RowNote> notes, Func<JudgedNote, string?> symptomOf) =>
+    internal static List<Finding> Misses(IEnumerable<RowNote> notes, SymptomTable symptoms, Func<JudgedNote, string?> symptomOf) =>
         [
             .. notes
                 .Select(note => (note, Id: symptomOf(note.Judged)))
@@ -88,7 +89,7 @@ internal static class RowFindings
                 .GroupBy(miss => miss.Id!)
                 .OrderByDescending(group => group.Count())
                 .Select(group => new Finding(
-                    Symptom.Get(group.Key),
+                    symptoms.Get(group.Key),
                     [.. group.Select(miss => miss.note.Number)],
                     group.Count(),
                     0,
@@ -124,7 +125,7 @@ internal static class RowFindings
         // An approach may let the tongue stop a note, or want it set anew.
         if (articulation.ClosedShare > bands.ClosedShare && pupil.Approach.Of(Points.NoteEnd) == NoteEnd.AirEndsIt)
             yield return new Finding(
-                Symptom.Get("cutOff"),
+                pupil.Symptoms.Get("cutOff"),
                 articulation.ClosedNotes,
                 100 * articulation.ClosedShare.Value,
                 100 * bands.ClosedShare,
@@ -135,7 +136,7 @@ internal static class RowFindings
             yield break;
         if (articulation.RiseMs is { } rise && rise > bands.TonguedRiseMs)
             yield return new Finding(
-                Symptom.Get("unclearStart"),
+                pupil.Symptoms.Get("unclearStart"),
                 all,
                 rise,
                 bands.TonguedRiseMs,
@@ -144,7 +145,7 @@ internal static class RowFindings
             );
         if (articulation.ScoopCents is { } scoop && scoop < -bands.ScoopCents)
             yield return new Finding(
-                Symptom.Get("scoop"),
+                pupil.Symptoms.Get("scoop"),
                 all,
                 scoop,
                 -bands.ScoopCents,

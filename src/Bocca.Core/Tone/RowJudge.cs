@@ -27,7 +27,7 @@ public static class RowJudge
     /// <param name="passesBefore">Passes of the same drill at the same tempo in a row before this one.</param>
     public static Verdict Judge(HeardRow row, AskedRow asked, SoundingPupil pupil, int passesBefore = 0)
     {
-        var bands = StageBands.For(SoundStage.Instrument, asked.Pupil).Under(pupil.Approach);
+        var bands = pupil.Bands.For(SoundStage.Instrument, asked.Pupil).Under(pupil.Approach);
         if (row.Problem is { } problem)
             return new Verdict(Outcome.CannotTell, $"Cannot tell: {problem.Why}", [], [], Again(asked, problem.Remedy, problem.Why));
         if (

@@ -141,6 +141,8 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         var (scale, own) = await Journal.OwnSoundAsync(Pupil!.Id, on);
         return new SoundingPupil(Approach, own, tense || await Journal.TenseTodayAsync(Pupil.Id))
         {
+            Symptoms = Room.Symptoms,
+            Bands = Room.Bands,
             Scale = scale,
             Known = await Journal.KnownAsync(Pupil.Id),
             Day = Clock.Today,

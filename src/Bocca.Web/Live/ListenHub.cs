@@ -31,8 +31,9 @@ public sealed class ListenHub(BoccaDb db) : Hub
         var pupil =
             await db.Pupils.AsNoTracking().FirstOrDefaultAsync(pupil => pupil.Id == pupilId)
             ?? throw new HubException("Nobody of that number plays here.");
-        Context.Items[ThreadKey] = new Stream(LiveThread.For(pupil.Instrument, sampleRate, (await db.RoomAsync()).Tuning), sampleRate);
-        return new LiveGate(StageBands.For(on, pupil.Stage).SteadyCents);
+        var room = await db.RoomAsync();
+        Context.Items[ThreadKey] = new Stream(LiveThread.For(pupil.Instrument, sampleRate, room.Tuning), sampleRate);
+        return new LiveGate(room.Bands.For(on, pupil.Stage).SteadyCents);
     }
 
     /// <summary>Hears the next block; the answer holds what is new and what may have changed.</summary>

@@ -44,6 +44,7 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
             room.Property(each => each.Preset).HasConversion<string>().HasMaxLength(30);
             room.Property(each => each.Id).ValueGeneratedNever();
             room.Ignore(each => each.Approach).Ignore(each => each.Conditions).Ignore(each => each.Tuning);
+            room.Ignore(each => each.Symptoms).Ignore(each => each.Bands).Ignore(each => each.SlurBands);
         });
         modelBuilder.Entity<RecallCard>(card =>
         {

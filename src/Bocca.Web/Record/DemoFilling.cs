@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
+using Bocca.Web.Live;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Record;
@@ -9,13 +10,23 @@ namespace Bocca.Web.Record;
 /// Fills an empty record with the invented pupils: they are there at once, and their histories are played by the practice player
 /// and heard like any other while the Desk already answers. What a stop in the middle left open goes on at the next start.
 /// </summary>
-public sealed class DemoFilling(IServiceScopeFactory scopes, TimeProvider time, IConfiguration configuration, ILogger<DemoFilling> log)
+public sealed class DemoFilling(
+    IServiceScopeFactory scopes,
+    TimeProvider time,
+    FirstPage first,
+    IConfiguration configuration,
+    ILogger<DemoFilling> log
+)
 {
+    private bool _isOn;
     private int _all,
         _done;
 
     /// <summary>How far it is, for the Desk; null where nothing is being filled in.</summary>
-    public string? Words => _done < _all ? $"The invented pupils are still practising: {_done} of {_all} entries are in the record." : null;
+    public string? Words =>
+        !_isOn ? null
+        : _all == 0 ? "The invented pupils are about to practise."
+        : $"The invented pupils are still practising: {_done} of {_all} entries are in the record.";
 
     private string Marker => Path.Combine(configuration["data"] ?? "data", "demo-filling");
 
@@ -34,43 +45,48 @@ public sealed class DemoFilling(IServiceScopeFactory scopes, TimeProvider time, 
             await db.SaveChangesAsync(stopping);
         }
 
-        await GoOnAsync(stopping);
+        GoOn(stopping);
     }
 
     /// <summary>Goes on with the histories, in the background.</summary>
-    public async Task GoOnAsync(CancellationToken stopping)
+    public void GoOn(CancellationToken stopping)
     {
-        var now = DateTime.Parse(await File.ReadAllTextAsync(Marker, stopping), CultureInfo.InvariantCulture, DateTimeStyles.RoundtripKind);
-        List<Pupil> pupils;
-        HashSet<Guid?> known;
-        using (var scope = scopes.CreateScope())
-        {
-            var db = scope.ServiceProvider.GetRequiredService<BoccaDb>();
-            pupils = await db.Pupils.AsNoTracking().ToListAsync(stopping);
-            known =
-            [
-                .. await db.Entries.IgnoreQueryFilters().Where(entry => entry.Key != null).Select(entry => entry.Key).ToListAsync(stopping),
-            ];
-        }
-
-        var items = DemoPupils
-            .All.Join(pupils, demo => demo.Name, pupil => pupil.Name, (demo, pupil) => new DemoHistory(demo, pupil, now))
-            .SelectMany(history => history.Items())
-            // What every page shows first comes first; steps come last, for a take that is kept closes them.
-            .OrderBy(item => item.Order)
-            .Where(item => !known.Contains(KeyOf(item)))
-            .ToList();
-        (_done, _all) = (0, items.Count);
-        _ = Task.Run(() => FillAsync(items, stopping), stopping);
+        _isOn = true;
+        _ = Task.Run(() => FillAsync(stopping), stopping);
     }
 
-    private async Task FillAsync(List<DemoItem> items, CancellationToken stopping)
+    /// <summary>What is not yet in the record, in the order in which it is written.</summary>
+    private async Task<List<DemoItem>> ItemsAsync(CancellationToken stopping)
+    {
+        var now = DateTime.Parse(await File.ReadAllTextAsync(Marker, stopping), CultureInfo.InvariantCulture, DateTimeStyles.RoundtripKind);
+        using var scope = scopes.CreateScope();
+        var (db, clock) = (scope.ServiceProvider.GetRequiredService<BoccaDb>(), scope.ServiceProvider.GetRequiredService<RoomClock>());
+        var pupils = await db.Pupils.AsNoTracking().ToListAsync(stopping);
+        var keys = await db.Entries.IgnoreQueryFilters().Where(entry => entry.Key != null).Select(entry => entry.Key).ToListAsync(stopping);
+        var known = keys.ToHashSet();
+        return
+        [
+            .. DemoPupils
+                .All.Join(pupils, demo => demo.Name, pupil => pupil.Name, (demo, pupil) => new DemoHistory(demo, pupil, now, clock))
+                .SelectMany(history => history.Items())
+                // What every page shows first comes first; steps come last, for a take that is kept closes them.
+                .OrderBy(item => item.Order)
+                .Where(item => !known.Contains(KeyOf(item))),
+        ];
+    }
+
+    private async Task FillAsync(CancellationToken stopping)
     {
         try
         {
+            await first.WaitAsync(stopping);
+            var items = await ItemsAsync(stopping);
+            _all = items.Count;
             var played = items
                 .AsParallel()
                 .AsOrdered()
+                // Pages want a core too.
+                .WithDegreeOfParallelism(Math.Max(1, Environment.ProcessorCount - 1))
                 .WithMergeOptions(ParallelMergeOptions.NotBuffered)
                 .WithCancellation(stopping)
                 .Select(item => (item, item.Play()));
@@ -84,6 +100,7 @@ public sealed class DemoFilling(IServiceScopeFactory scopes, TimeProvider time, 
             }
 
             File.Delete(Marker);
+            _isOn = false;
         }
         catch (OperationCanceledException)
         {
@@ -91,7 +108,7 @@ public sealed class DemoFilling(IServiceScopeFactory scopes, TimeProvider time, 
         }
         catch (Exception problem)
         {
-            _all = _done;
+            _isOn = false;
             log.LogError(problem, "The invented pupils' histories could not be filled in.");
         }
     }

@@ -31,7 +31,7 @@ namespace Bocca.Web.Record;
 public sealed record DemoItem(string Name, int Order, Func<(Entry Entry, Func<Journal, Task> Write)> Play);
 
 /// <summary>The history of an invented pupil, entry by entry.</summary>
-public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now)
+public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomClock clock)
 {
     private readonly Approach _approach = pupil.ApproachIn(new RoomSettings());
     private OwnScale? _scale;
@@ -191,7 +191,7 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now)
                                 Item = mark.Item,
                             }
                     );
-                card.Answer(HandRecall.Grade(mark, outcome.MedianSeconds), at);
+                card.Answer(HandRecall.Grade(mark, outcome.MedianSeconds), at, clock);
             }
 
             yield return new DemoItem($"{demo.Name} hand {i}", 0, () => Hand(drill, marks, outcome, recalled, at));

@@ -30,12 +30,11 @@ public sealed class RecallCard
 
     public Recall Recall => new(StabilityDays, Difficulty);
 
-    /// <summary>Takes an answer in.</summary>
-    public void Answer(RecallGrade grade, DateTime now)
+    /// <summary>Takes an answer in; it is due again from the beginning of a day of the room.</summary>
+    public void Answer(RecallGrade grade, DateTime at, RoomClock clock)
     {
-        var days = Math.Max(0, (now.Date - SeenAt.Date).Days);
-        var recall = Times == 0 ? Recall.First(grade) : Recall.After(days, grade);
+        var (recall, due) = Recall.Answered(Times == 0 ? null : Recall, clock.DayOf(SeenAt), clock.DayOf(at), grade);
         (StabilityDays, Difficulty) = (recall.StabilityDays, recall.Difficulty);
-        (SeenAt, DueAt, Times) = (now, now.Date.AddDays(recall.DaysUntilDue), Times + 1);
+        (SeenAt, DueAt, Times) = (at, clock.StartOf(due), Times + 1);
     }
 }

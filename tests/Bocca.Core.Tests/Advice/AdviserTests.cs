@@ -13,8 +13,8 @@ public class AdviserTests
 
     private static readonly string[] Signals =
     [
-        .. Symptom
-            .All.SelectMany(symptom =>
+        .. SymptomTable
+            .Shipped.All.SelectMany(symptom =>
                 symptom
                     .Tells.Concat(symptom.Supports)
                     .Concat(symptom.Contradicts)
@@ -24,7 +24,7 @@ public class AdviserTests
             .Distinct(),
     ];
 
-    public static TheoryData<string> Ids => [.. Symptom.All.Select(symptom => symptom.Id)];
+    public static TheoryData<string> Ids => [.. SymptomTable.Shipped.All.Select(symptom => symptom.Id)];
 
     private static Evidence Known(string signal) => new(signal, $"({signal})");
 
@@ -32,10 +32,10 @@ public class AdviserTests
     [MemberData(nameof(Ids))]
     public void Each_symptom_is_found_by_what_shows_it_and_says_what_it_went_by(string id)
     {
-        var symptom = Symptom.Get(id);
+        var symptom = SymptomTable.Shipped.Get(id);
         var shown = symptom.Tells.Count > 0 ? symptom.Tells : [$"heard.{id}"];
         Evidence[] evidence = [.. shown.Concat(symptom.Supports).Select(Known)];
-        var advice = Adviser.Advise(evidence, Mouthpiece);
+        var advice = Adviser.Advise(evidence, SymptomTable.Shipped, Mouthpiece);
         Assert.NotNull(advice);
         var suspects = new[] { advice.Found }.Concat(advice.Others).ToList();
         var found = Assert.Single(suspects, suspect => suspect.Symptom.Id == id);
@@ -62,7 +62,7 @@ public class AdviserTests
     [InlineData("cutOff", "seen.tongueStops")]
     [InlineData("dizzy", "seen.dizzy heard.airOnly seen.cheeks heard.wobble")]
     public void The_likeliest_is_named_first(string expected, string signals) =>
-        Assert.Equal(expected, Adviser.Advise([.. signals.Split(' ').Select(Known)], Mouthpiece)!.Found.Symptom.Id);
+        Assert.Equal(expected, Adviser.Advise([.. signals.Split(' ').Select(Known)], SymptomTable.Shipped, Mouthpiece)!.Found.Symptom.Id);
 
     [Fact]
     public void Whatever_is_known_a_tense_pupil_is_never_told_to_tighten() =>
@@ -71,7 +71,10 @@ public class AdviserTests
                 (signals, preset, ticked) =>
                 {
                     Evidence[] evidence = [.. signals.Distinct().Select(Known)];
-                    if (Adviser.Advise(evidence, Approach.Of(preset), ticked) is { } advice && (ticked || Adviser.IsTense(evidence)))
+                    if (
+                        Adviser.Advise(evidence, SymptomTable.Shipped, Approach.Of(preset), ticked) is { } advice
+                        && (ticked || Adviser.IsTense(evidence))
+                    )
                     {
                         Assert.True(advice.Tense);
                         Assert.NotEqual(Pull.Firm, advice.Fix.Pull);
@@ -82,27 +85,30 @@ public class AdviserTests
     [Fact]
     public void An_answer_weighs_and_its_question_is_asked_no_more()
     {
-        var open = Adviser.Advise([Known("heard.airOnly")], Mouthpiece)!;
+        var open = Adviser.Advise([Known("heard.airOnly")], SymptomTable.Shipped, Mouthpiece)!;
         Assert.Equal(["lipsMeet"], open.Questions.Select(question => question.Id));
-        var answered = Adviser.Advise([Known("heard.airOnly"), Known("no.lipsMeet")], Mouthpiece)!;
+        var answered = Adviser.Advise([Known("heard.airOnly"), Known("no.lipsMeet")], SymptomTable.Shipped, Mouthpiece)!;
         Assert.Empty(answered.Questions);
         Assert.True(answered.Found.Score > open.Found.Score);
-        Assert.True(Adviser.Advise([Known("heard.airOnly"), Known("yes.lipsMeet")], Mouthpiece)!.Found.Score < open.Found.Score);
+        Assert.True(
+            Adviser.Advise([Known("heard.airOnly"), Known("yes.lipsMeet")], SymptomTable.Shipped, Mouthpiece)!.Found.Score
+                < open.Found.Score
+        );
     }
 
     [Fact]
     public void The_teacher_may_overrule()
     {
-        var advice = Adviser.Advise([Known("seen.cheeks"), Known("seen.shoulders")], Mouthpiece, chosen: "airy")!;
+        var advice = Adviser.Advise([Known("seen.cheeks"), Known("seen.shoulders")], SymptomTable.Shipped, Mouthpiece, chosen: "airy")!;
         Assert.Equal("airy", advice.Found.Symptom.Id);
         Assert.Equal(["shoulders", "cheeks"], advice.Others.Select(other => other.Symptom.Id));
-        Assert.Null(Adviser.Advise([], Mouthpiece));
+        Assert.Null(Adviser.Advise([], SymptomTable.Shipped, Mouthpiece));
     }
 
     [Fact]
     public void Every_drill_named_exists_and_every_condition_can_be_met()
     {
-        foreach (var fix in Symptom.All.SelectMany(symptom => symptom.Fixes))
+        foreach (var fix in SymptomTable.Shipped.All.SelectMany(symptom => symptom.Fixes))
         {
             Mouthpiece.Meets(fix.When);
             if (fix.Drill?.Split(':') is not [var stop, var drill])
@@ -123,7 +129,7 @@ public class AdviserTests
     [Fact]
     public void What_can_be_noted_shows_something_and_no_key_is_taken_twice()
     {
-        var used = Symptom.All.SelectMany(symptom => symptom.Tells).ToHashSet();
+        var used = SymptomTable.Shipped.All.SelectMany(symptom => symptom.Tells).ToHashSet();
         Assert.All(Observation.All, observation => Assert.Contains($"seen.{observation.Id}", used));
         var keys = Observation.All.Select(observation => observation.Key).OfType<string>().ToList();
         Assert.Equal(keys.Count, keys.Distinct().Count());

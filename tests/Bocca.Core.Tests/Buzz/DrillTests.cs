@@ -32,7 +32,7 @@ public sealed class DrillTests
     [Fact]
     public void Every_symptom_has_something_to_say_to_every_approach_and_to_a_tense_pupil_nothing_that_firms()
     {
-        foreach (var symptom in Symptom.All)
+        foreach (var symptom in SymptomTable.Shipped.All)
         {
             Assert.False(string.IsNullOrWhiteSpace(symptom.Basis));
             foreach (var approach in Enum.GetValues<ApproachPreset>().Select(Approach.Of))
@@ -46,10 +46,10 @@ public sealed class DrillTests
     [Fact]
     public void Bands_narrow_as_a_pupil_comes_on()
     {
-        var lips = StageBands.For(SoundStage.Lips, LearningStage.Lips);
-        var mouthpiece = StageBands.For(SoundStage.Mouthpiece, LearningStage.Lips);
-        var notes = StageBands.For(SoundStage.Instrument, LearningStage.FirstNotes);
-        var second = StageBands.For(SoundStage.Instrument, LearningStage.Second);
+        var lips = BandTable.Shipped.For(SoundStage.Lips, LearningStage.Lips);
+        var mouthpiece = BandTable.Shipped.For(SoundStage.Mouthpiece, LearningStage.Lips);
+        var notes = BandTable.Shipped.For(SoundStage.Instrument, LearningStage.FirstNotes);
+        var second = BandTable.Shipped.For(SoundStage.Instrument, LearningStage.Second);
         Assert.Equal([60, 40, 25, 15], new[] { lips, mouthpiece, notes, second }.Select(bands => bands.SteadyCents));
     }
 }

@@ -65,6 +65,34 @@ public sealed class HandTrainerTests
     }
 
     [Fact]
+    public void What_is_due_comes_first_and_drills_follow_each_other_as_the_instrument_has_them()
+    {
+        var (trumpet, trombone) = (Catalogue.Get("trumpet-bb"), Catalogue.Get("trombone"));
+        Assert.Equal("by-note", HandDrill.First(trumpet, isDue: true, "called").Id);
+        Assert.Equal("called", HandDrill.First(trumpet, isDue: false, "called").Id);
+        Assert.Equal(HandDrill.All[0], HandDrill.First(trumpet, isDue: false, null));
+        Assert.DoesNotContain(HandDrill.For(trumpet), drill => drill.Slide);
+        Assert.Equal(HandDrill.All, HandDrill.For(trombone));
+        Assert.All(
+            HandDrill.For(trombone).Zip(HandDrill.For(trombone).Skip(1)),
+            pair => Assert.Equal(pair.Second, pair.First.Next(trombone))
+        );
+        Assert.Null(HandDrill.For(trumpet)[^1].Next(trumpet));
+    }
+
+    [Fact]
+    public void An_answer_is_told_at_once_with_what_was_set_or_how_far_off()
+    {
+        var valves = HandTrainer.Prompts(HandDrill.Get("by-note"), Trained("trumpet-bb", "C4", "D4"), new Random(1))[1];
+        Assert.Equal($"{valves.Answer}: yes. A step on paper, another partial for the lips.", valves.Words.Right);
+        Assert.Equal($"{valves.Answer} it was; you set {{given}}.", valves.Words.Above);
+        var slide = HandTrainer.Prompts(HandDrill.All.First(drill => drill.Slide), Trained("trombone"), new Random(1))[0];
+        Assert.Equal("{off} cm too far out.", slide.Words.Above);
+        Assert.Equal("{off} cm too far in.", slide.Words.Below);
+        Assert.Equal("1-2 to 2-3: 1.4 s, missed 1 of 5", new HandChange("1-2", "2-3", 1.42, 5, 1).Words);
+    }
+
+    [Fact]
     public void A_flat_adds_one()
     {
         var prompts = HandTrainer.Prompts(HandDrill.Get("one-lower"), Trained("trombone", "Bb2", "F3", "Bb3"), new Random(2));

@@ -1,4 +1,5 @@
 using Bocca.Core.Instruments;
+using Bocca.Core.Music;
 using CsCheck;
 
 namespace Bocca.Core.Tests.Instruments;
@@ -123,6 +124,27 @@ public sealed class TubingTests
         Assert.Equal(331.3, Tubing.SpeedOfSound(0), 0.05);
         Assert.Equal(343.2, Tubing.SpeedOfSound(20), 0.05);
         Assert.Equal(2.9, 1200 * Math.Log2(Tubing.SpeedOfSound(21) / Tubing.SpeedOfSound(20)), 0.1);
+    }
+
+    [Theory]
+    [InlineData("1")]
+    [InlineData("4")]
+    [InlineData("7")]
+    public void A_place_of_the_slide_sounds_as_its_position_does(string position)
+    {
+        var (trombone, tube) = (Catalogue.Get("trombone"), Tube("trombone", position));
+        var place = SlidePlace.Of(trombone.Slide!, tube.SlideOutCm);
+        Assert.Equal(trombone.Frequency(tube, 3, Tuning.Standard), place.Hertz(trombone, 3, Tuning.Standard), 0.01);
+        Assert.Equal($"position {position}", place.Words);
+    }
+
+    [Theory]
+    [InlineData(1.5, "1.5 cm out from position 1")]
+    [InlineData(-1.5, "1.5 cm in from position 4")]
+    public void A_place_beside_a_position_is_told_by_it(double off, string words)
+    {
+        var slide = Catalogue.Get("trombone").Slide!;
+        Assert.Equal(words, SlidePlace.Of(slide, Tubing.SlideOutCm(slide.TubeMetres, off > 0 ? 1 : 4) + off).Words);
     }
 
     [Fact]

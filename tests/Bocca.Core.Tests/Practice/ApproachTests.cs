@@ -79,7 +79,7 @@ public class ApproachTests
     [Fact]
     public void Thresholds_follow_the_approach()
     {
-        var bands = StageBands.For(SoundStage.Mouthpiece, LearningStage.FirstNotes);
+        var bands = BandTable.Shipped.For(SoundStage.Mouthpiece, LearningStage.FirstNotes);
         Assert.Equal(400, bands.Under(LipsFirst).AirBeforeToneMs);
         Assert.Equal(600, bands.Under(AirFirst).AirBeforeToneMs);
     }
@@ -87,7 +87,7 @@ public class ApproachTests
     [Fact]
     public void Cues_follow_the_approach()
     {
-        string Cue(Approach approach) => Bocca.Core.Judging.Symptom.Get("airy").FixFor(approach, tense: false).Cue;
+        string Cue(Approach approach) => Bocca.Core.Judging.SymptomTable.Shipped.Get("airy").FixFor(approach, tense: false).Cue;
         Assert.StartsWith("Make the opening smaller", Cue(LipsFirst));
         Assert.StartsWith("Same air", Cue(LipsFirst.With("lips.centre", "b")));
     }

@@ -44,6 +44,17 @@ public sealed class RecallTests
         Assert.Equal(likelihood, new Recall(stability, 5).LikelihoodAfter(10), 1e-6);
 
     [Fact]
+    public void An_answer_is_counted_in_whole_days_and_due_on_a_day()
+    {
+        var monday = new DateOnly(2026, 3, 2);
+        var (first, due) = Recall.Answered(null, default, monday, RecallGrade.Good);
+        Assert.Equal((Recall.First(RecallGrade.Good), monday.AddDays(2)), (first, due));
+        Assert.Equal(first.After(2, RecallGrade.Good), Recall.Answered(first, monday, due, RecallGrade.Good).Recall);
+        // A clock set back makes it the same day.
+        Assert.Equal(first.After(0, RecallGrade.Good), Recall.Answered(first, monday, monday.AddDays(-3), RecallGrade.Good).Recall);
+    }
+
+    [Fact]
     public void Days_do_not_run_backward() =>
         Assert.Throws<ArgumentOutOfRangeException>(() => Recall.First(RecallGrade.Good).After(-1, RecallGrade.Good));
 }

@@ -221,9 +221,21 @@ public sealed class SlurWriterTests
     }
 
     [Fact]
+    public void What_a_class_plays_is_a_slur_on_an_open_tube_in_b_flat_or_says_why_not()
+    {
+        var approach = Approach.Of(ApproachPreset.MouthpieceFirst);
+        // The third and fourth partial of a tube in B flat (handbook of the trade; computed): concert F4 and B flat 4.
+        Assert.Equal(["F4", "Bb4"], ClassSlur.Usual(approach).Notes.Select(note => $"{note.Sounding}").Distinct());
+        Assert.Equal(2, ClassSlur.Concert("pair", 2, approach).Notes[0].Partial);
+        Assert.DoesNotContain(ClassSlur.Shapes, shape => shape.Neighbours);
+        Assert.Contains("partial 12", Assert.Throws<ArgumentException>(() => ClassSlur.Concert("pair", 12, approach)).Message);
+        Assert.Throws<ArgumentException>(() => ClassSlur.Concert("none such", 3, approach));
+    }
+
+    [Fact]
     public void A_concert_slur_is_everybodys_where_a_tube_has_it()
     {
-        var model = SlurWriter.Sheet(Player("trumpet-bb"), SlurShape.Get("pair"), 3).Slurs[0];
+        var model = ClassSlur.Usual(Approach.Of(ApproachPreset.MouthpieceFirst));
         ClassSlur For(string id) =>
             ClassSlur.Of(new ClassMember(id, Catalogue.Get(id), Catalogue.Get(id).Readings[0], LearningStage.Pieces), Player(id), model);
         foreach (var id in new[] { "trombone", "euphonium-3v", "tuba-bb-3v", "tuba-eb-3v", "horn-double" })

@@ -99,7 +99,7 @@ internal static class SirenAim
 
         var (least, askedTurns, turns) = (
             attempt.Asked.On is { } own && own != take.Asked.On
-                ? StageBands.For(own, take.Asked.Pupil).SirenSemitones
+                ? take.Table.For(own, take.Asked.Pupil).SirenSemitones
                 : take.Bands.SirenSemitones,
             attempt.Asked.Heights.Count - 2,
             Turns(line)

@@ -9,6 +9,9 @@ namespace Bocca.Core.Buzz.Measures;
 /// <param name="Tense">Whether the teacher has ticked tension: then no cue firms.</param>
 public sealed record SoundingPupil(Approach Approach, OwnSound Own, bool Tense = false) : JudgedPupil(Approach, Tense)
 {
+    /// <summary>What is good enough.</summary>
+    public BandTable Bands { get; init; } = BandTable.Shipped;
+
     /// <summary>Somebody nobody knows anything about yet.</summary>
     public static SoundingPupil Unknown { get; } = new(Approach.Of(ApproachPreset.MouthpieceFirst), OwnSound.Unknown);
 

@@ -53,25 +53,10 @@ public sealed record StageBands(
     double ClosedShare
 )
 {
-    private static readonly Lazy<Table> Shipped = new(() => EmbeddedData.Read<Table>("bands.json"));
-
-    /// <summary>
-    /// The bands for a sound made on something by a pupil of a stage: lips and mouthpiece have their own, the instrument the pupil's.
-    /// </summary>
-    public static StageBands For(SoundStage on, LearningStage pupil) =>
-        on switch
-        {
-            SoundStage.Lips => Shipped.Value.Lips,
-            SoundStage.Mouthpiece => Shipped.Value.Mouthpiece,
-            _ => pupil >= LearningStage.Second ? Shipped.Value.Second : Shipped.Value.FirstNotes,
-        };
-
     /// <summary>
     /// The same bands as an approach takes them: where the lips narrow on running air, half as much again before a tone
     /// is usual (ours, editable).
     /// </summary>
     public StageBands Under(Approach approach) =>
         approach.Of(Points.LipContact) == LipContact.NarrowingUntilItSpeaks ? this with { AirBeforeToneMs = 1.5 * AirBeforeToneMs } : this;
-
-    private sealed record Table(StageBands Lips, StageBands Mouthpiece, StageBands FirstNotes, StageBands Second);
 }

@@ -20,7 +20,7 @@ internal static class SymptomFinder
     /// <param name="pupil">Whose they are.</param>
     public static IReadOnlyList<Finding> Find(TakeMeasures take, StageBands bands, Func<string, bool> minds, SoundingPupil pupil)
     {
-        var own = pupil.Own;
+        var (own, symptoms) = (pupil.Own, pupil.Symptoms);
         var (softest, loudest) = LevelWindow(pupil.Approach);
         var findings = new List<Finding>();
         var spoken = take.Spoken.ToList();
@@ -34,11 +34,11 @@ internal static class SymptomFinder
                 return;
             var median = hits.Select(hit => hit.Value!.Value).Median();
             var sentence = string.Format(heard, Words.Of(hits.Count, take.Asked.Count()), Math.Abs(median), Math.Abs(limit));
-            findings.Add(new Finding(Symptom.Get(id), [.. hits.Select(hit => hit.Number)], median, limit, unit, sentence));
+            findings.Add(new Finding(symptoms.Get(id), [.. hits.Select(hit => hit.Number)], median, limit, unit, sentence));
         }
 
         var direction = Direction(spoken, bands);
-        AddUnspoken(take, findings);
+        AddUnspoken(take, symptoms, findings);
         Rule("late", SoundAfterCue, bands.OnsetDelayMs, "ms", "{0} began late: {1:0} ms after the beat, {2:0} is the most for now.");
         Rule(
             "airFirst",
@@ -149,7 +149,7 @@ internal static class SymptomFinder
             "dB",
             "{0} softer than your own usual sound by {1:0} dB, {2:0} is the most for now."
         );
-        AddUneven(take, findings);
+        AddUneven(take, symptoms, findings);
         return [.. findings.Where(finding => minds(finding.Symptom.Id))];
     }
 
@@ -162,26 +162,26 @@ internal static class SymptomFinder
             _ => (-5, 5),
         };
 
-    private static void AddUnspoken(TakeMeasures take, List<Finding> findings)
+    private static void AddUnspoken(TakeMeasures take, SymptomTable symptoms, List<Finding> findings)
     {
         foreach (var (id, air, words) in new[] { ("airOnly", true, "gave air without a tone"), ("silence", false, "gave no sound") })
         {
             var tries = take.Asked.Where(attempt => !attempt.Spoke && attempt.AirOnly == air).Select(attempt => attempt.Number).ToList();
             if (tries.Count > 0)
                 findings.Add(
-                    new Finding(Symptom.Get(id), tries, tries.Count, 0, "tries", $"{Words.Of(tries.Count, take.Asked.Count())} {words}.")
+                    new Finding(symptoms.Get(id), tries, tries.Count, 0, "tries", $"{Words.Of(tries.Count, take.Asked.Count())} {words}.")
                 );
         }
     }
 
-    private static void AddUneven(TakeMeasures take, List<Finding> findings)
+    private static void AddUneven(TakeMeasures take, SymptomTable symptoms, List<Finding> findings)
     {
         if (take.Sameness is not { Score: < 50 } sameness || take.Spoken.Count() < 3)
             return;
         var worst = sameness.Worst;
         findings.Add(
             new Finding(
-                Symptom.Get("uneven"),
+                symptoms.Get("uneven"),
                 [.. take.Spoken.Select(attempt => attempt.Number)],
                 worst.Spread,
                 worst.Band,

@@ -1,3 +1,5 @@
+using Bocca.Core.Instruments;
+
 namespace Bocca.Core.Fingering.Trainer;
 
 /// <summary>What the hand is asked.</summary>
@@ -42,6 +44,23 @@ public sealed record HandDrill(string Id, string Name, string Ask, HandTask Task
 
     /// <summary>All drills, in the order in which they are met.</summary>
     public static IReadOnlyList<HandDrill> All => Shipped.Value;
+
+    /// <summary>The drills for an instrument, in the order in which they are met.</summary>
+    public static IReadOnlyList<HandDrill> For(Instrument instrument) =>
+        [.. All.Where(drill => !drill.Slide || instrument.Slide is not null)];
+
+    /// <summary>Where to begin: what is due to be recalled comes first; else the hand goes on where it was.</summary>
+    /// <param name="instrument">The instrument.</param>
+    /// <param name="isDue">Whether a note is due to be recalled.</param>
+    /// <param name="lastId">The drill done last; null for none.</param>
+    public static HandDrill First(Instrument instrument, bool isDue, string? lastId)
+    {
+        var drills = For(instrument);
+        return drills.FirstOrDefault(drill => isDue ? drill.Task == HandTask.ByNote : drill.Id == lastId) ?? drills[0];
+    }
+
+    /// <summary>The drill that comes after this one; null for the last.</summary>
+    public HandDrill? Next(Instrument instrument) => For(instrument).SkipWhile(drill => drill.Id != Id).Skip(1).FirstOrDefault();
 
     /// <summary>The drill with this id.</summary>
     /// <exception cref="ArgumentException">There is none; the message names those there are.</exception>

@@ -8,7 +8,11 @@ namespace Bocca.Core.Fingering.Trainer;
 /// <param name="Seconds">Median time of right answers, seconds.</param>
 /// <param name="Times">How often it was gone.</param>
 /// <param name="Missed">How often it was missed.</param>
-public sealed record HandChange(string From, string To, double Seconds, int Times, int Missed);
+public sealed record HandChange(string From, string To, double Seconds, int Times, int Missed)
+{
+    /// <summary>In words, such as <c>1-2 to 2-3: 1.4 s, missed 1 of 5</c>.</summary>
+    public string Words => $"{From} to {To}: {Seconds:0.0} s{(Missed > 0 ? $", missed {Missed} of {Times}" : "")}";
+}
 
 /// <summary>What a drill of the hand came to.</summary>
 /// <param name="Right">Right answers.</param>

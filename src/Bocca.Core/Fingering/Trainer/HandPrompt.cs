@@ -24,6 +24,20 @@ public sealed record HandPrompt(string Item, string Show, Pitch? Written, string
     /// <summary>What sounds, hertz; null where the drill is silent.</summary>
     public double? Hertz { get; init; }
 
+    /// <summary>What is said of an answer at once.</summary>
+    public AnswerWords Words =>
+        Cm is null
+            ? new AnswerWords(
+                $"{Answer}: yes.{(HidesChange ? " A step on paper, another partial for the lips." : "")}",
+                $"{Answer} it was; you set {AnswerWords.Given}.",
+                $"{Answer} it was; you set {AnswerWords.Given}."
+            )
+            : new AnswerWords(
+                $"Within {AnswerWords.Off} cm: yes.",
+                $"{AnswerWords.Off} cm too far out.",
+                $"{AnswerWords.Off} cm too far in."
+            );
+
     /// <summary>Whether an answer is right.</summary>
     /// <param name="given">A setting, a written note, or centimetres of slide.</param>
     /// <param name="withinCm">How far the slide may be off.</param>
@@ -32,6 +46,17 @@ public sealed record HandPrompt(string Item, string Show, Pitch? Written, string
             ? double.TryParse(given, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out var cm)
                 && Math.Abs(cm - due) <= withinCm
             : Accepted.Contains(given);
+}
+
+/// <summary>What is said of an answer the moment it is given, with places left for what was given.</summary>
+/// <param name="Right">Of a right one.</param>
+/// <param name="Above">Of another one; on a slide of one too far out.</param>
+/// <param name="Below">The same; on a slide of one too far in.</param>
+public sealed record AnswerWords(string Right, string Above, string Below)
+{
+    /// <summary>Where what was given belongs, and where the centimetres belong that it was off.</summary>
+    public const string Given = "{given}",
+        Off = "{off}";
 }
 
 /// <summary>What was answered.</summary>

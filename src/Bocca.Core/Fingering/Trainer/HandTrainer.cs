@@ -26,6 +26,9 @@ public sealed record TrainedHand(Instrument Instrument, Reading Reading, IReadOn
 /// <summary>Lays out silent drills: what was slow or missed comes more often, and what is due to be recalled.</summary>
 public static class HandTrainer
 {
+    /// <summary>The partial that sounds while a slide is found by ear: in the middle of a beginner's range (ours).</summary>
+    public const int SlidePartial = 3;
+
     /// <summary>
     /// How much more often something comes: for being missed, for being slow, for being due, for being new (ours, editable).
     /// </summary>
@@ -189,7 +192,7 @@ public static class HandTrainer
         )
         {
             Cm = tube.SlideOutCm,
-            Hertz = drill.Task == HandTask.SlideBySound ? trained.Instrument.Frequency(tube, 3, trained.Tuning) : null,
+            Hertz = drill.Task == HandTask.SlideBySound ? trained.Instrument.Frequency(tube, SlidePartial, trained.Tuning) : null,
         };
     }
 

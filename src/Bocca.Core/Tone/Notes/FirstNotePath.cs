@@ -39,6 +39,12 @@ public sealed record FirstNotePath(IReadOnlyList<PathNote> Notes)
     /// <summary>The note to work on: the first whose gate is not passed; null when all are.</summary>
     public PathNote? Next => Notes.FirstOrDefault(note => !note.Known);
 
+    /// <summary>The note that is asked for where none was chosen: the one to work on; the last of the way when all are known.</summary>
+    public PathNote Current => Next ?? Notes[^1];
+
+    /// <summary>So many notes of the way go into patterns: what has been learnt, and the note being learnt.</summary>
+    public int InPatterns => Notes.TakeWhile(note => note.Known).Count() + 1;
+
     /// <summary>The way of a player.</summary>
     /// <param name="player">Who plays what.</param>
     /// <param name="approach">The teacher's approach.</param>

@@ -34,7 +34,7 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
 
     public HandDrill Drill { get; private set; } = HandDrill.All[0];
 
-    public IReadOnlyList<HandDrill> Offered => [.. HandDrill.All.Where(drill => !drill.Slide || Played!.Instrument.Slide is not null)];
+    public IReadOnlyList<HandDrill> Offered => HandDrill.For(Played!.Instrument);
 
     public IReadOnlyList<Entry> Past { get; private set; } = [];
 
@@ -56,10 +56,9 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
         Weakest = [.. (await ChangesAsync()).Where(change => change.Times > 1).Take(MostWeak)];
         Due = await Cards().CountAsync(card => card.DueAt <= now);
         Recalled = await Cards().CountAsync();
-        // What is due comes first; else the hand goes on where it was.
-        Drill =
-            Offered.FirstOrDefault(drill => drill.Id == (DrillId ?? (Due > 0 ? "by-note" : (Past.Count > 0 ? Past[0].DrillId : null))))
-            ?? Offered[0];
+        Drill = DrillId is null
+            ? HandDrill.First(Played!.Instrument, Due > 0, Past.Count > 0 ? Past[0].DrillId : null)
+            : HandDrill.Get(DrillId);
         return Page();
     }
 
@@ -83,7 +82,7 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
                         prompt.Show,
                         prompt.Answer,
                         prompt.Accepted,
-                        prompt.HidesChange,
+                        prompt.Words,
                         prompt.Cm,
                         prompt.Hertz,
                         Note = prompt.Written is { } written ? MusicXmlWriter.Write(new NoteRow(Reading, [written])) : null,
@@ -137,9 +136,9 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
         var now = Clock.Now;
         var take = NotesStop.Hand(Pupil, drill, outcome, now);
         if (drill.IsRecalled)
-            await RecallAsync(marks, outcome.MedianSeconds, now);
+            await RecallAsync(marks, outcome.MedianSeconds);
         await Journal.WriteAsync(NotesStop.Hands, take, new HandPayload(marks, outcome.MedianSeconds), Approach.ToString());
-        var onward = outcome.Passed ? Offered.SkipWhile(known => known.Id != drill.Id).Skip(1).FirstOrDefault() : null;
+        var onward = outcome.Passed ? drill.Next(Played!.Instrument) : null;
         return new JsonResult(
             new
             {
@@ -148,13 +147,7 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
                 outcome.Next,
                 outcome.Passed,
                 Onward = onward is null ? null : new { onward.Id, onward.Name },
-                Weakest = outcome.Weakest.Select(change => new
-                {
-                    change.From,
-                    change.To,
-                    change.Seconds,
-                    change.Missed,
-                }),
+                Weakest = outcome.Weakest.Select(change => change.Words),
             }
         );
     }
@@ -173,14 +166,7 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
                     .Select(cm => new
                     {
                         cm,
-                        hertz = Math.Round(
-                            Room.Tuning.Frequency(
-                                Played.Instrument.PartialOne.Midi
-                                    + HarmonicSeries.ExactSemitones(3)
-                                    - (SlidePlace.Of(slide, cm).CentsDown / 100)
-                            ),
-                            3
-                        ),
+                        hertz = Math.Round(SlidePlace.Of(slide, cm).Hertz(Played.Instrument, HandTrainer.SlidePartial, Room.Tuning), 3),
                     })
             );
 
@@ -229,7 +215,7 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
     }
 
     /// <summary>The first answer a note gets in a drill counts; the rest of the drill is practice.</summary>
-    private async Task RecallAsync(List<HandMark> marks, double usual, DateTime now)
+    private async Task RecallAsync(List<HandMark> marks, double usual)
     {
         foreach (var mark in marks.DistinctBy(mark => mark.Item))
         {
@@ -243,7 +229,7 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
                         Item = mark.Item,
                     }
                 );
-            card.Answer(HandRecall.Grade(mark, usual), now);
+            card.Answer(HandRecall.Grade(mark, usual), Clock.Now, Clock);
         }
     }
 

@@ -80,16 +80,12 @@ public sealed class SlideModel(Journal journal) : NotesPage(journal)
     private object Point(double cm)
     {
         var place = SlidePlace.Of(Played!.Instrument.Slide!, cm);
-        var words =
-            Math.Abs(place.OffCm) < PointCm
-                ? $"position {place.Position}"
-                : $"{Math.Abs(place.OffCm):0.0} cm {(place.OffCm > 0 ? "out from" : "in from")} position {place.Position}";
         return new
         {
             cm,
             cents = -Math.Round(place.CentsDown),
             perCm = Math.Round(place.CentsPerCm, 1),
-            words,
+            words = place.Words,
             far = cm > Played.Hand.ReachCm,
         };
     }

@@ -95,12 +95,9 @@ public static class SetupStop
         seen.Subject.Split('.') switch
         {
             ["seen", var id] when Observation.All.Any(known => known.Id == id) => Observation.Get(id).AsEvidence,
-            [var answer, var id] when Symptom.All.FirstOrDefault(symptom => symptom.Ask?.Id == id)?.Ask is { } ask => Evidence.Answered(
-                ask,
-                answer == "yes"
-            ),
+            [var answer, var id] when SymptomTable.Shipped.OfQuestion(id)?.Ask is { } ask => Evidence.Answered(ask, answer == "yes"),
             _ => new Evidence(seen.Subject, ""),
         };
 
-    public static string SymptomName(string id) => Symptom.All.FirstOrDefault(symptom => symptom.Id == id)?.Name ?? id;
+    public static string SymptomName(string id) => SymptomTable.Shipped.Find(id)?.Name ?? id;
 }

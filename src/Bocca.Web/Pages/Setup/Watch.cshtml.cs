@@ -10,7 +10,11 @@ using Microsoft.EntityFrameworkCore;
 namespace Bocca.Web.Pages.Setup;
 
 /// <summary>What the evidence comes to, and what has been noticed today.</summary>
-public sealed record AdviceView(int PupilId, AdviceGiven? Advice, IReadOnlyList<string> Noticed, string? DrillName);
+public sealed record AdviceView(int PupilId, AdviceGiven? Advice, IReadOnlyList<string> Noticed, string? DrillName)
+{
+    /// <summary>The symptoms a teacher may take it for instead.</summary>
+    public required SymptomTable Symptoms { get; init; }
+}
 
 /// <summary>The Set-up stop's watching: one tap an observation, and advice from all that is known.</summary>
 public sealed class WatchModel(Journal journal) : StagePage(journal)
@@ -68,7 +72,7 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
     /// <summary>Takes the advice, or another symptom against it; either is kept.</summary>
     public async Task<IActionResult> OnPostTakeAsync(string symptom)
     {
-        if (Pupil is null || Symptom.All.All(known => known.Id != symptom))
+        if (Pupil is null || Room.Symptoms.Find(symptom) is null)
             return NotFound();
         var suggested = (await ViewAsync()).Advice?.Found.Symptom.Id;
         if ((await ViewAsync(symptom)).Advice is not { } advice)
@@ -92,11 +96,11 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
             ? stop.StepAddress(Pupil!.Id, drill)
             : $"/set-up/{PupilId}/watch";
 
-    private static bool IsKnown(string? signal) =>
+    private bool IsKnown(string? signal) =>
         signal?.Split('.') switch
         {
             ["seen", var id] => Observation.All.Any(observation => observation.Id == id),
-            ["yes" or "no", var id] => Symptom.All.Any(symptom => symptom.Ask?.Id == id),
+            ["yes" or "no", var id] => Room.Symptoms.OfQuestion(id) is not null,
             _ => false,
         };
 
@@ -111,8 +115,8 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
         );
         if (take is not null)
             evidence.AddRange(take.Payload.Verdict.Findings.Select(Evidence.Heard));
-        var advice = Adviser.Advise(evidence, Approach, tense: false, chosen);
+        var advice = Adviser.Advise(evidence, Room.Symptoms, Approach, tense: false, chosen);
         var drill = advice?.Fix.Drill?.Split(':') is [var place, var id] ? Stops.At(place)?.DrillName(id) : null;
-        return new AdviceView(Pupil.Id, advice, [.. seen.Select(entry => entry.Subject)], drill);
+        return new AdviceView(Pupil.Id, advice, [.. seen.Select(entry => entry.Subject)], drill) { Symptoms = Room.Symptoms };
     }
 }

@@ -182,7 +182,10 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
         var (slowest, fastest) = CuePlan.TempoRange;
         if (!(tempo >= slowest && tempo <= fastest))
             throw new ArgumentException($"Slurs go at {slowest:0} to {fastest:0} beats a minute, not {tempo:0}.");
-        return new AskedSlur(slur, tempo, Math.Clamp(times ?? SlurDay.Times, 1, MostTimes), Situation, Pupil!.Stage);
+        return new AskedSlur(slur, tempo, Math.Clamp(times ?? SlurDay.Times, 1, MostTimes), Situation, Pupil!.Stage)
+        {
+            Bands = Room.SlurBands.For(Pupil.Stage),
+        };
     }
 
     private Slur? Find(string? id) => id is null ? null : SlurWriter.Find(Player!, id);

@@ -45,7 +45,7 @@ public sealed class LipsModel(Journal journal) : SlursPage(journal)
             return NotFound();
         try
         {
-            var asked = new AskedSlur(slur, TempoOr(tempo), 1, Situation, Pupil.Stage);
+            var asked = new AskedSlur(slur, TempoOr(tempo), 1, Situation, Pupil.Stage) { Bands = Room.SlurBands.For(Pupil.Stage) };
             var trial = SlurTrial.Play(asked, new SlurLips(Math.Clamp(reach, 0, 200), opening, air), 1);
             var wav = new MemoryStream();
             WavFile.Write(wav, trial.Sound);

@@ -145,7 +145,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         NotePath = path;
         // Where no note was chosen, it is the next one of the way.
         if (take is null && drill.TakesNotes && string.IsNullOrWhiteSpace(Notes))
-            Notes = (path.Next ?? path.Notes[^1]).Note.Written.ToString();
+            Notes = path.Current.Note.Written.ToString();
         View = await ViewAsync(
             player,
             take,
@@ -220,16 +220,16 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
     protected override IActionResult Onward(Shown<TonePayload> take, NextStep next)
     {
         var (entry, payload) = take;
-        // A note that came makes way for the next one; one that did not is tried again.
-        var same = next.DrillId == entry.DrillId && (entry.Outcome != Outcome.Passed || entry.Subject == "");
+        static string? Chosen(string text) => text == "" ? null : text;
+        var row = new ChosenRow(entry.DrillId, Chosen(entry.Subject), Chosen(payload.Settings), entry.Tempo).Then(entry.Outcome, next);
         return RedirectToPage(
             new
             {
                 pupilId = PupilId,
-                drill = next.DrillId,
-                notes = same && entry.Subject != "" ? entry.Subject : null,
-                settings = same && payload.Settings != "" ? payload.Settings : null,
-                tempo = next.Tempo ?? (next.DrillId == entry.DrillId ? entry.Tempo : null),
+                drill = row.DrillId,
+                notes = row.Notes,
+                settings = row.Settings,
+                tempo = row.Tempo,
             }
         );
     }
@@ -317,8 +317,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             PatternsClean = await Takes().CountAsync(take => take.DrillId == "patterns" && take.Outcome == Outcome.Passed),
         };
         var path = FirstNotePath.Of(player, Approach, await Journal.FirstTriesAsync(Pupil.Id));
-        // Patterns are made of what has been learnt, and of the note being learnt.
-        return (player with { Learnt = path.Notes.TakeWhile(note => note.Known).Count() + 1 }, path);
+        return (player with { Learnt = path.InPatterns }, path);
     }
 
     private RowPlan PlanOf(ToneDrill drill, AskedOfTone asked, PlayerSituation player)

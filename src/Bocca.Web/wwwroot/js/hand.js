@@ -200,9 +200,7 @@ export const hand = () => ({
     const right = prompt.cm === null ? prompt.accepted.includes(given) : Math.abs(Number(given) - prompt.cm) <= this.withinCm;
     this.answers.push({ item: prompt.item, answer: prompt.answer, from: this.answers.at(-1)?.answer ?? "", given, seconds: Math.min(120, Math.max(0, performance.now() - this.begun) / 1000), cm: prompt.cm });
     const off = prompt.cm === null ? 0 : Number(given) - prompt.cm;
-    this.nowWords = right
-      ? `${prompt.cm === null ? prompt.answer : `Within ${Math.abs(off).toFixed(1)} cm`}: yes.${prompt.hidesChange ? " A step on paper, another partial for the lips." : ""}`
-      : prompt.cm === null ? `${prompt.answer} it was; you set ${given}.` : `${Math.abs(off).toFixed(1)} cm too far ${off > 0 ? "out" : "in"}.`;
+    this.nowWords = (right ? prompt.words.right : off < 0 ? prompt.words.below : prompt.words.above).replace("{given}", given).replace("{off}", Math.abs(off).toFixed(1));
     this.at++;
     if (this.at < this.prompts.length) this.ask();
     else {
@@ -231,7 +229,7 @@ export const hand = () => ({
       if (!response.ok) throw new Error(await response.text());
       const outcome = await response.json();
       [this.summary, this.nextWords, this.unsent] = [outcome.summary, outcome.next, false];
-      this.$root.querySelector("[data-weak]").replaceChildren(...outcome.weakest.map((change) => Object.assign(document.createElement("li"), { textContent: `${change.from} to ${change.to}: ${change.seconds.toFixed(1)} s${change.missed ? `, missed ${change.missed}` : ""}` })));
+      this.$root.querySelector("[data-weak]").replaceChildren(...outcome.weakest.map((change) => Object.assign(document.createElement("li"), { textContent: change })));
       this.$root.querySelector("[data-show]").textContent = outcome.passed ? "Done." : "Done; once more?";
       this.$root.querySelector("[data-note]").replaceChildren();
       this.$root.querySelector("[data-choices]").replaceChildren();
