@@ -35,6 +35,61 @@ public sealed class PagesTests : IDisposable
     }
 
     [Fact]
+    public async Task A_large_room_comes_by_pages_and_everybody_is_on_one_of_them_once()
+    {
+        for (var i = 0; i < 70; i++)
+            await _room.AddAsync($"Pupil {i % 50:00}");
+        var (seen, address) = (new List<string>(), "/");
+        while (address is not null)
+        {
+            var (_, page) = await Tab().OpenAsync(address);
+            seen.AddRange(page.QuerySelectorAll(".bench tbody th a").Select(link => link.GetAttribute("href")!));
+            address = page.QuerySelector("[data-onward]")?.GetAttribute("href");
+        }
+
+        Assert.Equal(70, seen.Count);
+        Assert.Equal(70, seen.Distinct().Count());
+        Assert.Contains("Nobody comes after", (await Tab().OpenAsync($"/?after={seen[^1].Split('/')[^1]}")).Page.Body!.TextContent);
+    }
+
+    [Fact]
+    public async Task A_pupil_is_found_by_a_part_of_the_name_and_the_link_leads_to_the_present_stop()
+    {
+        for (var i = 0; i < 40; i++)
+            await _room.AddAsync($"Pupil {i:00}");
+        var sought = await _room.AddAsync("Zoë Amber <b>");
+        var (_, all) = await Tab().OpenAsync("/pupils/find?place=tone");
+        Assert.Equal(30, all.QuerySelectorAll("li").Length);
+        Assert.Contains("11 more", all.Body!.TextContent);
+        var (_, one) = await Tab().OpenAsync("/pupils/find?name=AMBER%20&place=tone");
+        Assert.Equal($"/tone/{sought.Id}", one.QuerySelectorAll("li a").Single().GetAttribute("href"));
+        Assert.Equal("Zoë Amber <b>", one.QuerySelector("li strong")!.TextContent);
+        Assert.Equal(
+            $"/buzz/{sought.Id}",
+            (await Tab().OpenAsync("/pupils/find?name=zoË&place=desk")).Page.QuerySelector("li a")!.GetAttribute("href")
+        );
+        Assert.Contains("Nobody of that name", (await Tab().OpenAsync("/pupils/find?name=xyz")).Page.Body!.TextContent);
+    }
+
+    [Theory]
+    [InlineData("/notes/class")]
+    [InlineData("/slurs/class")]
+    public async Task A_class_of_a_large_room_is_chosen_from_the_first_and_by_name(string address)
+    {
+        for (var i = 0; i < 40; i++)
+            await _room.AddAsync($"Pupil {i:00}");
+        var last = await _room.AddAsync("Zora Amber");
+        Assert.Equal(30, (await Tab().OpenAsync(address)).Page.QuerySelectorAll(".class-table tbody tr").Length);
+        var (_, page) = await Tab().OpenAsync($"{address}?who=1&more=zora");
+        Assert.Equal(
+            ["Pupil 00", "Zora Amber"],
+            page.QuerySelectorAll(".class-table tbody th").Select(head => head.FirstChild!.TextContent.Trim())
+        );
+        Assert.Equal(31, page.QuerySelectorAll("input[name=who]").Length);
+        Assert.Contains($"&who={last.Id}", page.QuerySelector(".files a")!.GetAttribute("href"));
+    }
+
+    [Fact]
     public async Task Every_page_keeps_to_itself()
     {
         var pupil = await _room.AddAsync("Ada");

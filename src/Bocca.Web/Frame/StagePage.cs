@@ -37,15 +37,14 @@ public abstract class StagePage(Journal journal) : PageModel
     /// <summary>The approach in force for who is playing, or for the room.</summary>
     public Approach Approach { get; private set; } = new RoomSettings().Approach;
 
-    /// <summary>Everybody, for the finder.</summary>
-    public IReadOnlyList<Pupil> Everybody { get; private set; } = [];
+    /// <summary>Whether anybody is there yet.</summary>
+    public bool HasPupils { get; private set; }
 
     public override async Task OnPageHandlerExecutionAsync(PageHandlerExecutingContext context, PageHandlerExecutionDelegate next)
     {
-        Everybody = await Db.Pupils.AsNoTracking().OrderBy(pupil => pupil.Name).ToListAsync();
         if (PupilId is { } asked)
         {
-            Pupil = Everybody.FirstOrDefault(pupil => pupil.Id == asked);
+            Pupil = await PupilAsync(asked);
             if (Pupil is null)
             {
                 context.Result = NotFound();
@@ -66,14 +65,17 @@ public abstract class StagePage(Journal journal) : PageModel
         }
         else if (int.TryParse(Request.Cookies[LastPupil], out var last))
         {
-            Pupil = Everybody.FirstOrDefault(pupil => pupil.Id == last);
+            Pupil = await PupilAsync(last);
         }
 
+        HasPupils = Pupil is not null || await Db.Pupils.AnyAsync();
         Room = await Db.RoomAsync();
         Approach = Pupil?.ApproachIn(Room) ?? Room.Approach;
         PageContext.ViewData["Frame"] = this;
         await next();
     }
+
+    private Task<Pupil?> PupilAsync(int id) => Db.Pupils.AsNoTracking().FirstOrDefaultAsync(pupil => pupil.Id == id);
 
     /// <summary>Refuses what was sent, in one sentence.</summary>
     protected static ContentResult Refuse(string sentence) =>

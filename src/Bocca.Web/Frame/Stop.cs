@@ -55,12 +55,12 @@ public sealed class Stop
 }
 
 /// <summary>Something of a stop that wants doing by its day.</summary>
-/// <param name="CountAsync">How many of it each pupil has at a moment, by pupil.</param>
+/// <param name="CountAsync">How many of it each of some pupils has at a moment, by pupil.</param>
 /// <param name="Words">So many of it in words.</param>
 /// <param name="Address">Where a pupil does it.</param>
 /// <param name="Name">Its name for scripts and tests.</param>
 public sealed record StopDue(
-    Func<BoccaDb, DateTime, Task<Dictionary<int, int>>> CountAsync,
+    Func<BoccaDb, IReadOnlyList<int>, DateTime, Task<Dictionary<int, int>>> CountAsync,
     Func<int, string> Words,
     Func<int, string> Address,
     string Name

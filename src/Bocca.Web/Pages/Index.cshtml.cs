@@ -2,6 +2,7 @@ using Bocca.Core.Buzz;
 using Bocca.Core.Practice;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages;
@@ -19,27 +20,38 @@ public sealed record DeskLine(
     IReadOnlyList<DeskLink> Due
 );
 
-/// <summary>The Desk: everybody, what was heard last, and what is due. So many queries, however many pupils.</summary>
+/// <summary>The Desk: everybody by pages, what was heard last, and what is due. So many queries, however many pupils.</summary>
 public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage(journal)
 {
     private const int PastTakes = 8;
 
+    private const int PupilsAtOnce = 30;
+
+    /// <summary>The last pupil of the page before; none for the first page.</summary>
+    [BindProperty(SupportsGet = true, Name = "after")]
+    public int? After { get; set; }
+
     public IReadOnlyList<DeskLine> Lines { get; private set; } = [];
+
+    /// <summary>Where the next pupils are; null where these are the last.</summary>
+    public string? Onward { get; private set; }
 
     /// <summary>How far the invented pupils' histories are; null where nothing is being filled in.</summary>
     public string? Filling => filling.Words;
 
     public async Task OnGetAsync()
     {
-        var last = (await LastHeardAsync()).ToDictionary(line => line.PupilId);
-        var steadiness = (await SteadinessAsync()).ToLookup(point => point.PupilId, point => point.Value);
-        var steps = (await OpenStepsAsync()).ToLookup(step => step.PupilId);
+        var pupils = await PupilsAsync();
+        int[] ids = [.. pupils.Select(pupil => pupil.Id)];
+        var last = (await LastHeardAsync(ids)).ToDictionary(line => line.PupilId);
+        var steadiness = (await SteadinessAsync(ids)).ToLookup(point => point.PupilId, point => point.Value);
+        var steps = (await OpenStepsAsync(ids)).ToLookup(step => step.PupilId);
         var dues = new List<(StopDue Due, Dictionary<int, int> Counts)>();
         foreach (var due in Stops.All.SelectMany(stop => stop.Dues))
-            dues.Add((due, await due.CountAsync(Db, Clock.Now)));
+            dues.Add((due, await due.CountAsync(Db, ids, Clock.Now)));
         Lines =
         [
-            .. Everybody.Select(pupil =>
+            .. pupils.Select(pupil =>
             {
                 var heard = last.GetValueOrDefault(pupil.Id);
                 return new DeskLine(
@@ -54,6 +66,23 @@ public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage
         ];
     }
 
+    /// <summary>The pupils of this page, by name; the names go on where the page before ended.</summary>
+    private async Task<List<Pupil>> PupilsAsync()
+    {
+        var from = await Db.Pupils.IgnoreQueryFilters().Where(pupil => pupil.Id == After).Select(pupil => pupil.Name).FirstOrDefaultAsync();
+        var pupils = await Db
+            .Pupils.AsNoTracking()
+            .Where(pupil => from == null || pupil.Name.CompareTo(from) > 0 || (pupil.Name == from && pupil.Id > After))
+            .OrderBy(pupil => pupil.Name)
+            .ThenBy(pupil => pupil.Id)
+            .Take(PupilsAtOnce + 1)
+            .ToListAsync();
+        if (pupils.Count <= PupilsAtOnce)
+            return pupils;
+        Onward = $"/?after={pupils[PupilsAtOnce - 1].Id}";
+        return pupils[..PupilsAtOnce];
+    }
+
     /// <summary>The step that is open, or where to begin.</summary>
     private DeskLink Step(Pupil pupil, Entry? step) =>
         step is not null && Stops.At(step.Subject) is { } stop
@@ -65,44 +94,44 @@ public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage
             .Select(each => new DeskLink(each.Due.Words(each.Counts[pupil.Id]), each.Due.Address(pupil.Id), each.Due.Name));
 
     /// <summary>
-    /// The last kept take of every pupil. A window over all takes would read the whole record; this asks the index once a pupil.
+    /// The last kept take of each pupil. A window over all takes would read the whole record; this asks the index once a pupil.
     /// </summary>
-    private Task<List<LastHeard>> LastHeardAsync()
+    private Task<List<LastHeard>> LastHeardAsync(int[] ids)
     {
-        // A list for the database's own reader of JSON, so that it goes in as one parameter.
-        var takes = System.Text.Json.JsonSerializer.Serialize(Stops.Kinds.Where(kind => kind.IsTake).Select(kind => kind.Id));
+        // Lists for the database's own reader of JSON, so that each goes in as one parameter.
+        var (pupils, takes) = (Json(ids), Json(Stops.Kinds.Where(kind => kind.IsTake).Select(kind => kind.Id)));
         return Db
             .Database.SqlQuery<LastHeard>(
                 $"""
                 SELECT e.PupilId, e.Summary, e.At
-                FROM Pupils p JOIN Entries e ON e.Id = (
+                FROM json_each({pupils}) p JOIN Entries e ON e.Id = (
                     SELECT r.Id FROM Entries r
-                    WHERE r.PupilId = p.Id AND r.Kept AND r.DeletedAt IS NULL AND r.Kind IN (SELECT value FROM json_each({takes}))
+                    WHERE r.PupilId = p.value AND r.Kept AND r.DeletedAt IS NULL AND r.Kind IN (SELECT value FROM json_each({takes}))
                     ORDER BY r.At DESC, r.Id DESC LIMIT 1)
-                WHERE p.DeletedAt IS NULL
                 """
             )
             .ToListAsync();
     }
 
-    /// <summary>The steadiness of the last few takes of every pupil, the newest first.</summary>
-    private Task<List<Steady>> SteadinessAsync() =>
+    /// <summary>The steadiness of the last few takes of each pupil, the newest first.</summary>
+    private Task<List<Steady>> SteadinessAsync(int[] ids) =>
         Db
             .Database.SqlQuery<Steady>(
                 $"""
                 SELECT f.PupilId, f.Value
-                FROM Pupils p JOIN Figures f ON f.rowid IN (
+                FROM json_each({Json(ids)}) p JOIN Figures f ON f.rowid IN (
                     SELECT r.rowid FROM Figures r
-                    WHERE r.PupilId = p.Id AND r.Name = {BuzzFigures.Steadiness.Name}
+                    WHERE r.PupilId = p.value AND r.Name = {BuzzFigures.Steadiness.Name}
                     ORDER BY r.At DESC LIMIT {PastTakes})
-                WHERE p.DeletedAt IS NULL
                 ORDER BY f.At DESC
                 """
             )
             .ToListAsync();
 
-    private Task<List<Entry>> OpenStepsAsync() =>
-        Db.Entries.AsNoTracking().Where(step => step.Kind == "step" && step.DoneAt == null).ToListAsync();
+    private Task<List<Entry>> OpenStepsAsync(int[] ids) =>
+        Db.Entries.AsNoTracking().Where(step => step.Kind == "step" && step.DoneAt == null && ids.Contains(step.PupilId)).ToListAsync();
+
+    private static string Json<T>(IEnumerable<T> list) => System.Text.Json.JsonSerializer.Serialize(list);
 
     private sealed record LastHeard(int PupilId, string Summary, long At);
 

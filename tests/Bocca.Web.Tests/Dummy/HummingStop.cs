@@ -36,9 +36,9 @@ public static class HummingStop
             Dues = [new StopDue(DueAsync, count => $"{count} to hum again", pupil => $"/humming/{pupil}", "hums")],
         };
 
-    private static Task<Dictionary<int, int>> DueAsync(BoccaDb db, DateTime now) =>
+    private static Task<Dictionary<int, int>> DueAsync(BoccaDb db, IReadOnlyList<int> pupils, DateTime now) =>
         db
-            .Entries.Where(hum => hum.Kind == Hums.Id && hum.DueAt <= now)
+            .Entries.Where(hum => hum.Kind == Hums.Id && hum.DueAt <= now && pupils.Contains(hum.PupilId))
             .GroupBy(hum => hum.PupilId)
             .Select(hums => new { hums.Key, Count = hums.Count() })
             .ToDictionaryAsync(hums => hums.Key, hums => hums.Count);

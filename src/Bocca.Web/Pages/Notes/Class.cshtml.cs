@@ -8,7 +8,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Bocca.Web.Pages.Notes;
 
 /// <summary>One concert instruction, and what each pupil of a mixed class reads and sets for it.</summary>
-public sealed class ClassModel(Journal journal) : StagePage(journal)
+public sealed class ClassModel(Journal journal) : ClassPage(journal)
 {
     /// <summary>The concert notes a line may start on, flats as brass reads them.</summary>
     public static IReadOnlyList<string> Starts { get; } = ["Bb", "F", "Eb", "Ab", "C", "G", "D", "A", "E", "B", "F#", "C#"];
@@ -24,10 +24,6 @@ public sealed class ClassModel(Journal journal) : StagePage(journal)
 
     [BindProperty(SupportsGet = true, Name = "own")]
     public string? Own { get; set; }
-
-    /// <summary>Who plays; everybody by default.</summary>
-    [BindProperty(SupportsGet = true, Name = "who")]
-    public IReadOnlyList<int> Who { get; set; } = [];
 
     public ConcertLine? Line { get; private set; }
 
@@ -47,7 +43,7 @@ public sealed class ClassModel(Journal journal) : StagePage(journal)
 
     public string FileAddress =>
         $"/notes/class?handler=MusicXml&shape={Shape}&start={Uri.EscapeDataString(Start)}"
-        + $"&count={Count}&own={Uri.EscapeDataString(Own ?? "")}{string.Concat(Who.Select(id => $"&who={id}"))}";
+        + $"&count={Count}&own={Uri.EscapeDataString(Own ?? "")}{WhoInAddress}";
 
     /// <summary>A note in words, such as <c>G4, valves 1 and 3</c>.</summary>
     public static string Called(ClassPart part, ClassNote note) =>
@@ -65,6 +61,7 @@ public sealed class ClassModel(Journal journal) : StagePage(journal)
 
     private async Task LoadAsync()
     {
+        await LoadMembersAsync();
         try
         {
             Line = Shape == ConcertShape.Own ? ConcertLine.Parse(Own ?? "") : ConcertLine.Of(Shape, Start, Count);
@@ -76,7 +73,7 @@ public sealed class ClassModel(Journal journal) : StagePage(journal)
         }
 
         var parts = new List<ClassPart>();
-        foreach (var pupil in Everybody.Where(pupil => Who.Count == 0 || Who.Contains(pupil.Id)))
+        foreach (var pupil in Members)
         {
             var approach = pupil.ApproachIn(Room);
             var played = await Journal.PlayedAsync(pupil, approach, Room.Conditions.Tuning);

@@ -159,10 +159,12 @@ public static class NotesStop
     }
 
     /// <summary>How many notes of the present instrument each pupil is about to forget.</summary>
-    private static Task<Dictionary<int, int>> DueAsync(BoccaDb db, DateTime now) =>
+    private static Task<Dictionary<int, int>> DueAsync(BoccaDb db, IReadOnlyList<int> pupils, DateTime now) =>
         db
             .Recalls.Where(card =>
-                card.DueAt <= now && db.Pupils.Any(pupil => pupil.Id == card.PupilId && pupil.InstrumentId == card.InstrumentId)
+                card.DueAt <= now
+                && pupils.Contains(card.PupilId)
+                && db.Pupils.Any(pupil => pupil.Id == card.PupilId && pupil.InstrumentId == card.InstrumentId)
             )
             .GroupBy(card => card.PupilId)
             .Select(cards => new { cards.Key, Count = cards.Count() })

@@ -11,21 +11,13 @@ using Microsoft.AspNetCore.Mvc;
 namespace Bocca.Web.Pages.Slurs;
 
 /// <summary>The same slur at concert pitch for a mixed class, each in their own writing.</summary>
-public sealed class ClassModel(Journal journal) : StagePage(journal)
+public sealed class ClassModel(Journal journal) : ClassPage(journal)
 {
-    private const double Tempo = 72;
-
-    /// <summary>The instrument whose open tube gives the concert notes: B flat, as most beginners' tubes are.</summary>
-    private const string ModelInstrument = "trumpet-bb";
-
     [BindProperty(SupportsGet = true, Name = "shape")]
-    public string Shape { get; set; } = "pair";
+    public string? Shape { get; set; }
 
     [BindProperty(SupportsGet = true, Name = "partial")]
-    public int FirstPartial { get; set; } = 3;
-
-    [BindProperty(SupportsGet = true, Name = "who")]
-    public IReadOnlyList<int> Who { get; set; } = [];
+    public int? FirstPartial { get; set; }
 
     /// <summary>The slur whose concert notes everybody plays.</summary>
     public Slur? Asked { get; private set; }
@@ -34,14 +26,12 @@ public sealed class ClassModel(Journal journal) : StagePage(journal)
 
     public string? Trouble { get; private set; }
 
-    public static IReadOnlyList<SlurShape> Shapes => [.. SlurShape.All.Where(shape => !shape.Neighbours)];
-
     public string ScoreXml => MusicXmlWriter.Write(Score);
 
     private MusicScore Score =>
         new(
             "Slurs for the class",
-            Tempo,
+            ClassSlur.Tempo,
             [
                 .. Parts
                     .Where(part => (part.Own.Slur ?? part.Own.Instead) is not null)
@@ -52,8 +42,8 @@ public sealed class ClassModel(Journal journal) : StagePage(journal)
         );
 
     public string File(string handler) =>
-        $"/slurs/class?handler={handler}&shape={Uri.EscapeDataString(Shape)}"
-        + $"&partial={FirstPartial}{string.Concat(Who.Select(id => $"&who={id}"))}";
+        $"/slurs/class?handler={handler}&shape={Uri.EscapeDataString(Asked!.Shape.Id)}"
+        + $"&partial={Asked.Notes[0].Partial}{WhoInAddress}";
 
     public Task OnGetAsync() => LoadAsync();
 
@@ -67,19 +57,19 @@ public sealed class ClassModel(Journal journal) : StagePage(journal)
 
     private async Task LoadAsync()
     {
-        var (trumpet, reading) = (Catalogue.Get(ModelInstrument), Catalogue.Get(ModelInstrument).Readings[0]);
-        var model = SlurPlayer.Of(trumpet, reading, LearningStage.Pieces, Room.Approach);
-        var shape = Shapes.FirstOrDefault(known => known.Id == Shape) ?? Shapes[0];
-        Asked = SlurWriter.OnTube(model, shape, trumpet.Tubes[0]).FirstOrDefault(slur => slur.Notes[0].Partial == FirstPartial);
-        if (Asked is null)
+        await LoadMembersAsync();
+        Asked = ClassSlur.Usual(Room.Approach);
+        try
         {
-            Trouble =
-                $"{shape.Name} does not go from partial {FirstPartial}: {SlurWriter.Sheet(model, shape, FirstPartial).StoppedBecause}";
-            Asked = SlurWriter.OnTube(model, SlurShape.Get("pair"), trumpet.Tubes[0]).First(slur => slur.Notes[0].Partial == 3);
+            Asked = ClassSlur.Concert(Shape ?? Asked.Shape.Id, FirstPartial ?? Asked.Notes[0].Partial, Room.Approach);
+        }
+        catch (ArgumentException problem)
+        {
+            Trouble = problem.Message;
         }
 
         var parts = new List<(ClassSlur, SlurPlayer)>();
-        foreach (var pupil in Everybody.Where(pupil => Who.Count == 0 || Who.Contains(pupil.Id)))
+        foreach (var pupil in Members)
         {
             var approach = pupil.ApproachIn(Room);
             var played = await Journal.PlayedAsync(pupil, approach, Room.Conditions.Tuning);

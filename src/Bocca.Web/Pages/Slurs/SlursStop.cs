@@ -61,7 +61,7 @@ public static class SlursStop
         DateTime at
     )
     {
-        var bands = SlurBands.For(asked.Pupil);
+        var bands = asked.Bands;
         var trace = RowTrace.Of(heard.Row, new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = firstCueSeconds });
         var entry = new Entry
         {
@@ -84,11 +84,12 @@ public static class SlursStop
     }
 
     /// <summary>How many slurs each pupil could do when they were last played on the present instrument, and has not for days.</summary>
-    private static Task<Dictionary<int, int>> DueAsync(BoccaDb db, DateTime now) =>
+    private static Task<Dictionary<int, int>> DueAsync(BoccaDb db, IReadOnlyList<int> pupils, DateTime now) =>
         db
             .Entries.Where(take =>
                 take.Kind == Takes.Id
                 && take.DueAt <= now
+                && pupils.Contains(take.PupilId)
                 && db.Pupils.Any(pupil => pupil.Id == take.PupilId && pupil.InstrumentId == take.InstrumentId)
             )
             .GroupBy(take => take.PupilId)

@@ -2,6 +2,20 @@
 const typing = (element) => element instanceof HTMLElement && (element.isContentEditable || ["INPUT", "SELECT", "TEXTAREA"].includes(element.tagName));
 const pressing = (element) => element instanceof HTMLElement && ["A", "BUTTON", "SUMMARY"].includes(element.tagName);
 
+
+// The answer that the finder waits for; an earlier one that comes later is not shown.
+let finding = Promise.resolve();
+
+async function find(name) {
+  const list = document.querySelector("#finder .finder-list");
+  const asked = (list.dataset.asked = `${Number(list.dataset.asked ?? 0) + 1}`);
+  const sought = new URLSearchParams({ name, place: list.dataset.place });
+  const answer = await fetch(`/pupils/find?${sought}`).then((found) => (found.ok ? found.text() : Promise.reject(found.status))).catch(() => null);
+  if (list.dataset.asked !== asked) return finding;
+  if (answer === null) list.textContent = "Bocca does not answer. Is it still running?";
+  else list.innerHTML = answer;
+}
+
 export const frame = () => ({
   open(event) {
     show(event.currentTarget.dataset.dialog);
@@ -13,9 +27,8 @@ export const frame = () => ({
     localStorage.setItem("bocca.theme", root.dataset.theme);
   },
 
-  filter(event) {
-    const sought = event.target.value.trim().toLowerCase();
-    for (const item of document.querySelectorAll("#finder li")) item.hidden = !item.dataset.name.includes(sought);
+  find(event) {
+    finding = find(event.target.value);
   },
 
   key(event) {
@@ -23,7 +36,7 @@ export const frame = () => ({
     const finder = document.getElementById("finder");
     if (finder?.open && event.key === "Enter" && event.target.id === "find") {
       event.preventDefault();
-      finder.querySelector("li:not([hidden]) a")?.click();
+      finding.then(() => finder.querySelector("li a")?.click());
       return;
     }
     if (document.querySelector("dialog[open]") || typing(event.target)) return;
@@ -51,4 +64,5 @@ function show(id) {
   if (!dialog) return;
   dialog.showModal();
   dialog.querySelector("input")?.focus();
+  if (id === "finder") finding = find(document.getElementById("find").value);
 }
