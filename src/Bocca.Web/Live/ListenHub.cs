@@ -1,6 +1,5 @@
 using System.Buffers.Binary;
 using Bocca.Core.Buzz;
-using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.SignalR;

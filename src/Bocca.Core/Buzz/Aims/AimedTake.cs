@@ -1,6 +1,5 @@
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
-using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Sound;
 using MathNet.Numerics.Statistics;

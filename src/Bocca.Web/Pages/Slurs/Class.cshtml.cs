@@ -1,9 +1,7 @@
 using System.Text;
 using Bocca.Core.Fingering.Class;
-using Bocca.Core.Instruments;
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
-using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
