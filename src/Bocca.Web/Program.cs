@@ -44,7 +44,8 @@ builder.Services.AddResponseCompression(options => options.EnableForHttps = true
 builder.Services.AddAntiforgery(options => options.HeaderName = "X-Antiforgery");
 builder.Services.AddSignalR().AddJsonProtocol(json => json.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter()));
 builder.Services.AddHttpContextAccessor();
-builder.Services.AddHostedService<WarmUp>();
+if (builder.Configuration.GetValue("warm-up", true))
+    builder.Services.AddHostedService<WarmUp>();
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = Bocca.Core.Sound.WavFile.MaximumBytes + 1_000_000);
 
 var app = builder.Build();

@@ -12,6 +12,9 @@ namespace Bocca.Web.Tests;
 /// <summary>The application on a real SQLite file of its own, with no demo pupils.</summary>
 public sealed class Room : WebApplicationFactory<Program>
 {
+    /// <summary>An empty record as the application makes one; made once, since every room begins with it.</summary>
+    private static readonly Lazy<string> EmptyRecord = new(MakeEmptyRecord);
+
     public string Folder { get; } = Directory.CreateTempSubdirectory("bocca-web").FullName;
 
     public bool KeepFolder { get; init; }
@@ -24,11 +27,28 @@ public sealed class Room : WebApplicationFactory<Program>
     /// <summary>Whether the invented pupils are there.</summary>
     public bool Demo { get; init; }
 
-    protected override void ConfigureWebHost(IWebHostBuilder builder) =>
+    protected override void ConfigureWebHost(IWebHostBuilder builder)
+    {
+        if (!Demo && UseFolder is null)
+            File.Copy(EmptyRecord.Value, Path.Combine(Folder, "bocca.db"));
         builder
             .UseSetting("data", UseFolder ?? Folder)
             .UseSetting("empty", Demo ? "false" : "true")
+            .UseSetting("warm-up", "false")
             .ConfigureTestServices(services => Instead?.Invoke(services));
+    }
+
+    private static string MakeEmptyRecord()
+    {
+        var folder = Directory.CreateTempSubdirectory("bocca-web").FullName;
+        using (var db = new BoccaDb(new DbContextOptionsBuilder<BoccaDb>().UseSqlite(RecordFile.ConnectionString(folder)).Options))
+        {
+            RecordFile.PrepareAsync(db, new Frame.Stops([Frame.Desk.Stop])).GetAwaiter().GetResult();
+            db.Database.ExecuteSqlRaw("PRAGMA wal_checkpoint(TRUNCATE);");
+        }
+
+        return Path.Combine(folder, "bocca.db");
+    }
 
     public async Task<Pupil> AddAsync(string name, string instrument = "trumpet-bb", string reading = "treble")
     {

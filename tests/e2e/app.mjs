@@ -2,7 +2,7 @@
 import assert from "node:assert/strict";
 import { execFileSync, spawn } from "node:child_process";
 import { cpSync, mkdtempSync, rmSync } from "node:fs";
-import { createServer } from "node:net";
+import { connect, createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { after, before } from "node:test";
@@ -28,10 +28,12 @@ export const freePort = () => new Promise((resolve, reject) => {
   });
 });
 
-export async function startApp(data = record) {
+export async function startApp(data = record, warm = false) {
   port ??= await freePort();
   address = `http://localhost:${port}`;
-  running = spawn(join(top, "start"), ["--port", String(port), "--data", data], { stdio: ["ignore", "pipe", "pipe"] });
+  // Only where delay is measured has the application to be warm before somebody plays.
+  const env = { ...process.env, "warm-up": String(warm) };
+  running = spawn(join(top, "start"), ["--port", String(port), "--data", data], { env, stdio: ["ignore", "pipe", "pipe"] });
   let said = "";
   await new Promise((resolve, reject) => {
     const hear = (text) => {
@@ -46,11 +48,16 @@ export async function startApp(data = record) {
 }
 
 // As a power cut would: neither the script nor the server gets a word in.
-export function killApp() {
+export async function killApp() {
   const server = execFileSync("pgrep", ["-P", String(running.pid)]).toString().trim().split("\n").map(Number);
   running.removeAllListeners("exit");
   for (const pid of [running.pid, ...server]) process.kill(pid, "SIGKILL");
+  while (await answers()) await new Promise((resolve) => setTimeout(resolve, 10));
 }
+
+const answers = () => new Promise((resolve) => {
+  const socket = connect(port, "127.0.0.1", () => resolve(socket.destroy() && true)).once("error", () => resolve(false));
+});
 
 export async function stopApp() {
   if (!running || running.exitCode !== null) return;
@@ -60,10 +67,10 @@ export async function stopApp() {
 }
 
 // Every suite has the demo room to itself, as it was made once for all of them.
-export function withApp() {
+export function withApp({ warm = false } = {}) {
   before(async () => {
     if (process.env.BOCCA_DEMO) cpSync(process.env.BOCCA_DEMO, record, { recursive: true });
-    await startApp();
+    await startApp(record, warm);
   }, { timeout: 120000 });
   after(async () => {
     await shared?.close();

@@ -42,7 +42,7 @@ describe("a lesson", () => {
       await page.goto(record);
       const kept = await page.locator("#stage").textContent();
 
-      killApp();
+      await killApp();
       await startApp();
       await page.goto(record);
       const found = await page.locator("#stage").textContent();

@@ -32,9 +32,13 @@ public static class RecordFile
     public static async Task PrepareAsync(BoccaDb db, Stops stops)
     {
         var applied = (await db.Database.GetAppliedMigrationsAsync()).ToList();
-        if (applied.Count > 0 && (await db.Database.GetPendingMigrationsAsync()).Any())
-            Copy(db, applied[^1]);
-        await db.Database.MigrateAsync();
+        if (db.Database.GetMigrations().Except(applied).Any())
+        {
+            if (applied.Count > 0)
+                Copy(db, applied[^1]);
+            await db.Database.MigrateAsync();
+        }
+
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;");
         await RebuildFiguresAsync(db, stops);
     }
