@@ -42,7 +42,10 @@ builder.Services.AddSingleton<DemoFilling>();
 builder.Services.AddHostedService<Tidy>();
 builder.Services.AddResponseCompression(options => options.EnableForHttps = true);
 builder.Services.AddAntiforgery(options => options.HeaderName = "X-Antiforgery");
-builder.Services.AddSignalR().AddJsonProtocol(json => json.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter()));
+builder
+    .Services.AddSignalR()
+    .AddMessagePackProtocol()
+    .AddJsonProtocol(json => json.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter()));
 builder.Services.AddHttpContextAccessor();
 if (builder.Configuration.GetValue("warm-up", true))
     builder.Services.AddHostedService<WarmUp>();

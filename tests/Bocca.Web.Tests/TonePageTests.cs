@@ -45,7 +45,7 @@ public sealed class TonePageTests : IDisposable
         var tab = Tab();
         var page = await HearAsync(tab, pupil.Id, "what-came", "D4", "one-low");
         Assert.Contains("one partial low", page.QuerySelector("[data-summary]")!.TextContent);
-        Assert.Contains("G", page.QuerySelector("figcaption")!.TextContent);
+        Assert.Equal("1 partial low", page.QuerySelector(".row-picture .miss")!.TextContent);
         await tab.SendAsync(page, "form[action*=Keep]");
         var record = (await tab.OpenAsync($"/record/{pupil.Id}")).Page;
         Assert.Contains("0 of 2", record.Body!.TextContent);

@@ -89,12 +89,12 @@ const launch = (media = []) => chromium.launch({ executablePath: process.env.CHR
 // Visits with a fresh context of the suite's browser, or with a browser of its own where it hears or sees a file, and checks
 // afterwards what must not happen on any visit: errors on the console, and requests to another host.
 export async function visit(options, steps) {
-  const { microphone, camera, viewport = { width: 1280, height: 800 }, expectErrors = false } = options;
+  const { microphone, camera, viewport = { width: 1280, height: 800 }, touch = false, expectErrors = false } = options;
   const media = microphone || camera ? ["--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream"] : [];
   if (microphone) media.push(`--use-file-for-fake-audio-capture=${microphone}%noloop`);
   if (camera) media.push(`--use-file-for-fake-video-capture=${camera}`);
   const browser = media.length > 0 ? await launch(media) : (shared ??= await launch());
-  const context = await browser.newContext({ viewport });
+  const context = await browser.newContext({ viewport, hasTouch: touch });
   try {
     const wrong = [];
     context.on("request", (request) => {

@@ -36,7 +36,7 @@ describe("sound from", () => {
       await page.keyboard.press("Space");
       await page.waitForSelector(".go.running");
       await page.waitForFunction(() => /^[1-4]$/.test(document.querySelector("[data-count]").textContent));
-      await page.waitForSelector(".threads:not(.live) .thread", { timeout: 60000 });
+      await page.waitForSelector("[data-summary]", { timeout: 60000 });
       assert.equal(await page.locator(".thread").count(), 4);
       assert.match(await page.textContent("[data-summary]"), /All four spoke/);
       const airs = await page.evaluate(() => [...document.querySelectorAll(".try")].map((row) => Number(row.querySelector(".air")?.getAttribute("width") ?? 0)));
@@ -71,7 +71,7 @@ describe("sound from", () => {
       await page.setInputFiles("[name=file]", wav);
       await page.check("[name=atonce]");
       await page.click("[data-go]");
-      await page.waitForSelector(".threads:not(.live) .thread");
+      await page.waitForSelector("[data-summary]");
       assert.match(await page.textContent("[data-summary]"), /All four sank by \d+ cents a second/);
       assert.equal(await page.locator(".transport .trouble").isVisible(), false);
     });
@@ -89,7 +89,8 @@ describe("sound from", () => {
       assert.match(await page.textContent(".transport .trouble"), /Bocca does not answer/);
       await startApp();
       await page.click("[data-again]");
-      await page.waitForFunction(() => document.querySelectorAll(".threads:not(.live) .thread").length === 2, null, { timeout: 60000 });
+      await page.waitForSelector("[data-summary]", { timeout: 60000 });
+      assert.equal(await page.locator(".thread").count(), 2);
       assert.equal(await page.locator("[data-again]:visible").count(), 0);
     });
   });

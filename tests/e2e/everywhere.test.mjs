@@ -17,7 +17,7 @@ const tags = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-prac
 async function look(page, path) {
   await page.setViewportSize(sizes[0]);
   await page.goto(address + path);
-  await page.waitForFunction(() => [...document.querySelectorAll("script[data-score]")].every((score) => score.parentElement.querySelector("svg")));
+  await page.waitForFunction(() => [...document.querySelectorAll("script[data-score]")].every((score) => score.closest("details:not([open])") || score.parentElement.querySelector("svg")));
   await page.evaluate(axe);
   const found = [];
   // Colours on their way from one theme to the other are neither.

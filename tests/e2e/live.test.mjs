@@ -64,7 +64,8 @@ describe("live", () => {
       assert.equal(await page.locator(".go.running").count(), 1);
       const drawn = await page.evaluate(() => document.querySelector(".live .thread path").getAttribute("d").length);
       assert.ok(drawn > 500, `${drawn} letters of path`);
-      await page.waitForFunction(() => document.querySelectorAll(".threads:not(.live) .thread").length === 4, null, { timeout: 60000 });
+      await page.waitForSelector("[data-summary]", { timeout: 60000 });
+      assert.equal(await page.locator(".thread").count(), 4);
       const lags = JSON.parse(await page.getAttribute(".work", "data-lags")).sort((a, b) => a - b);
       assert.ok(lags.length > 100, `${lags.length} pictures`);
       console.log(`sound to line: median ${lags[lags.length >> 1]} ms, 95th percentile ${lags[Math.floor(lags.length * 0.95)]} ms`);

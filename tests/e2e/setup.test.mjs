@@ -126,6 +126,7 @@ describe("set-up", () => {
       const bodies = sent(page);
       await page.setInputFiles("[name=photo]", { name: "face.png", mimeType: "image/png", buffer: png(5000, 4000) });
       await page.waitForSelector("[data-canvas]:not([hidden])");
+      await page.click("[data-more]");
       await page.check("text=from the side too");
       await page.waitForSelector("[data-side]");
       const ring = page.locator("[data-mark=ring1] .dot");

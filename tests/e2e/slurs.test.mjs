@@ -29,6 +29,7 @@ describe("slurs", () => {
     const microphone = spoken("slur-over", 2.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--miss", "partial=1@2", "--beats", "4", "--tempo", "120");
     await visit({ microphone }, async (page) => {
       await page.goto(`${address}/slurs/7?drill=glide:0:3`);
+      await page.click("[data-more]");
       await page.fill("[name=times]", "1");
       await listen(page, null, 120);
       assert.match(await page.textContent("[data-summary]"), /C5 \(0\) was meant; E5 came: one partial high/);
@@ -47,6 +48,7 @@ describe("slurs", () => {
     const row = spoken("slur-clean", 0.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--beats", "4", "--tempo", "120");
     await visit({}, async (page) => {
       await page.goto(`${address}/slurs/7?drill=glide:0:3`);
+      await page.click("[data-more]");
       await page.fill("[name=times]", "1");
       await hearFile(page, null, row, 120);
       assert.match(await page.textContent("[data-summary]"), /All 2 changes clean/);

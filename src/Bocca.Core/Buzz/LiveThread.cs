@@ -9,8 +9,9 @@ namespace Bocca.Core.Buzz;
 /// <param name="Try">Which try it belongs to, from 1.</param>
 /// <param name="Seconds">Seconds from that try's start.</param>
 /// <param name="Cents">Cents from the middle of the gate; null where nothing with a pitch sounds.</param>
+/// <param name="Hertz">Its pitch; null where nothing with a pitch sounds.</param>
 /// <param name="Decided">False while it may still change.</param>
-public readonly record struct LivePoint(int Frame, int Try, double Seconds, double? Cents, bool Decided);
+public readonly record struct LivePoint(int Frame, int Try, double Seconds, double? Cents, double? Hertz, bool Decided);
 
 /// <summary>
 /// Draws the threads of a take while it is made: a stream of samples in, points out. The newest points are guesses that
@@ -87,6 +88,7 @@ public sealed class LiveThread
                     state.Try,
                     Math.Round(frame.TimeSeconds - state.Start, 3),
                     frame.Voiced ? Math.Round(Tuning.Cents(Math.Exp(state.LogMiddle), frame.FrequencyHz), 1) : null,
+                    frame.Voiced ? Math.Round(frame.FrequencyHz, 3) : null,
                     decided
                 )
             );

@@ -21,6 +21,17 @@ public sealed record AskedSlur(Slur Slur, double Tempo, int Times, PlayerSituati
     /// <summary>The slur as a row with its times.</summary>
     public RowPlan Plan { get; } = new(Tempo, [.. Enumerable.Range(0, Times).SelectMany(time => Notes(Slur, time))]);
 
+    /// <summary>As many times of the slur as were over when it was stopped.</summary>
+    /// <param name="beats">Beats from the first note.</param>
+    /// <exception cref="ArgumentException">It was not over once.</exception>
+    public AskedSlur UpTo(double beats)
+    {
+        var over = Math.Min(Times, (int)Math.Floor(((beats / Slur.Beats) + 1) / 2));
+        return over > 0
+            ? new AskedSlur(Slur, Tempo, over, Player, Pupil) { Bands = Bands }
+            : throw new ArgumentException("Nothing was finished yet: play the slur once to its end.");
+    }
+
     private static IEnumerable<AskedNote> Notes(Slur slur, int time)
     {
         var at = time * 2 * slur.Beats;

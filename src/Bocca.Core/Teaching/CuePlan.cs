@@ -81,6 +81,20 @@ public sealed record CuePlan(double Tempo, IReadOnlyList<Cue> Tries)
     /// <summary>The same plan at another tempo, held within <see cref="TempoRange"/>.</summary>
     public CuePlan At(double tempo) => this with { Tempo = Math.Clamp(tempo, TempoRange.Slowest, TempoRange.Fastest) };
 
+    /// <summary>As much of the plan as was over when it was stopped: the tries whose sound had ended.</summary>
+    /// <param name="beats">Beats from the first cue.</param>
+    /// <exception cref="ArgumentException">No try was over by then.</exception>
+    public CuePlan UpTo(double beats)
+    {
+        var over = Tries.Where(cue => cue.StartBeat + cue.SoundBeats <= beats).ToList();
+        return over.Count > 0
+            ? this with
+            {
+                Tries = over,
+            }
+            : throw new ArgumentException("Nothing was finished yet: play at least one try to its end.");
+    }
+
     /// <summary>Alike when played alike.</summary>
     public bool Equals(CuePlan? other) => other is not null && Tempo == other.Tempo && Tries.SequenceEqual(other.Tries);
 

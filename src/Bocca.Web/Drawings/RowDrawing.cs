@@ -1,3 +1,5 @@
+using System.Text;
+using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
@@ -5,13 +7,12 @@ using Bocca.Web.Frame;
 
 namespace Bocca.Web.Drawings;
 
-/// <summary>A meant note as drawn: its gate, and what came of it.</summary>
+/// <summary>A meant note on its ribbon, and what came of it.</summary>
 public sealed record DrawnNote(
     int Number,
     double X,
     double Width,
     double Y,
-    double HalfHeight,
     string Written,
     bool Came,
     string Miss,
@@ -21,50 +22,61 @@ public sealed record DrawnNote(
     string Heard
 );
 
-/// <summary>A rung behind a row: its height as a MIDI number, and its partial.</summary>
-public sealed record DrawnRungLine(double Midi, string Partial);
+/// <summary>
+/// A partial of the tube as a short rung at a side of the drawing, named by its note, or by its number where notes are hidden.
+/// </summary>
+public sealed record SideRung(int Partial, double Y, string Name, bool Meant);
 
 /// <summary>
-/// A row over time: each meant note as a gate at its height, as long as it was to sound, and the pitch heard as a thread
-/// through the gates.
+/// A row of notes over time, the same before, while and after it is played: the tube's partials as rungs at the sides, at true height;
+/// what is written as a ribbon that bends from rung to rung, a new one wherever the tongue begins; what was heard as a thread upon it.
+/// The axes follow from what is written alone, so that a thread drawn while it sounds stays where it is.
 /// </summary>
 public sealed class RowDrawing
 {
-    private const double Margin = 14;
-    private const double NamesWidth = 58;
+    public const double Width = 760;
+    public const double Height = 470;
+    public const double Left = 96;
+    public const double Right = Width - 52;
+    public const double Top = 16;
+
+    /// <summary>Under the ribbon two lines of starts have room.</summary>
+    public const double Bottom = Height - 46;
+
+    /// <summary>The first note begins so many beats after the left end; the last one ends so many before the right.</summary>
+    private const double EdgeBeats = 0.6;
+
+    /// <summary>Over the highest rung shown, and under the lowest.</summary>
+    private const double EdgeSemitones = 1.2;
+
+    /// <summary>A neighbour partial further off than this does not spread the drawing.</summary>
+    private const double FurthestNeighbour = 7;
+
+    private const double GateSemitones = 0.5;
     private const int StartPoints = 2;
     private const double LetterWidth = 9.5;
-    private const double Top = 34;
-    private const double Floor = 60;
-    private const double FewestSemitones = 7;
-    private const double GateSemitones = 0.5;
     private readonly bool _named;
     private readonly Tuning _tuning;
-    private readonly double _left;
-    private readonly double _from;
-    private readonly double _seconds;
-    private readonly double _low;
-    private readonly double _high;
+    private readonly IReadOnlyList<double> _starts;
 
-    /// <param name="trace">The row.</param>
-    /// <param name="width">Width of the picture.</param>
-    /// <param name="height">Its height.</param>
+    /// <param name="trace">The row, as meant or as heard.</param>
+    /// <param name="instrument">The instrument it is played on.</param>
+    /// <param name="reading">How its player reads.</param>
+    /// <param name="tempo">Beats a minute.</param>
     /// <param name="tuning">The room's reference A, for a row that does not say its own.</param>
-    /// <param name="rungs">The rungs of the tube behind it; null for none.</param>
     /// <param name="heard">Whether it was played: how notes began is shown only then.</param>
-    /// <param name="named">Whether the gates carry the names of their notes.</param>
+    /// <param name="named">Whether the ribbon carries the names of its notes.</param>
     public RowDrawing(
         RowTrace trace,
-        double width,
-        double height,
+        Instrument instrument,
+        Reading reading,
+        double tempo,
         Tuning tuning,
-        IReadOnlyList<DrawnRungLine>? rungs = null,
         bool heard = true,
         bool named = true
     )
     {
-        (Width, Height, _named) = (width, height, named);
-        _tuning = trace.A4Hz is { } own ? new Tuning(own) : tuning;
+        (_named, _tuning) = (named, trace.A4Hz is { } own ? new Tuning(own) : tuning);
         Rows =
             heard
             && trace.Notes.Count is > 1 and <= 48
@@ -72,31 +84,48 @@ public sealed class RowDrawing
                 trace.Notes.Any(note => note.SlurredToNext)
                 || trace.Notes.Zip(trace.Notes.Skip(1)).Any(pair => !pair.First.EndsPhrase && pair.First.Midi == pair.Second.Midi)
             );
-        _left = Rows || rungs is not null ? NamesWidth : Margin;
-        var starts = trace.Notes.Select((note, i) => note.DueSeconds ?? note.StartSeconds ?? i).ToList();
-        _from = Math.Max(0, Math.Min(starts.Min(), trace.Notes.Min(note => note.StartSeconds ?? double.MaxValue)) - 0.3);
-        _seconds = Math.Max(
-            1,
-            Math.Max(starts[^1] + trace.Notes[^1].AskedSeconds, trace.Notes.Max(note => note.EndSeconds ?? 0)) + 0.3 - _from
-        );
-        var heights = trace.Notes.Select(note => (double)note.Midi).Concat(trace.Notes.Select(Heard).OfType<double>()).ToList();
-        var middle = (heights.Min() + heights.Max()) / 2;
-        var half = Math.Max(FewestSemitones, heights.Max() - heights.Min() + 3) / 2;
-        (_low, _high) = (middle - half, middle + half);
-        Rungs = [.. (rungs ?? []).Where(rung => rung.Midi > _low && rung.Midi < _high).Select(rung => (Y(rung.Midi), rung.Partial))];
-        Notes = [.. trace.Notes.Select((note, i) => Draw(note, i > 0 ? trace.Notes[i - 1] : null, starts[i]))];
+        _starts = [.. trace.Notes.Select((note, i) => note.DueSeconds ?? note.StartSeconds ?? i)];
+        var edge = EdgeBeats * 60 / tempo;
+        (From, Seconds) = (_starts[0] - edge, _starts[^1] + trace.Notes[^1].AskedSeconds - _starts[0] + (2 * edge));
+        Beats = Seconds * tempo / 60;
+        (Low, High) = Heights(trace);
+        LeftRungs = [.. SideOf(trace.Notes[0], trace, instrument, reading)];
+        RightRungs = [.. SideOf(trace.Notes[^1], trace, instrument, reading)];
+        Ribbons = [.. RibbonsOf(trace)];
+        Notes = [.. trace.Notes.Select((note, i) => Draw(note, i > 0 ? trace.Notes[i - 1] : null, _starts[i]))];
         Misses = [.. Apart(Notes)];
         Thread = [.. Runs(trace)];
     }
 
-    public double Width { get; }
+    /// <summary>The take's second at the left end, and how many seconds the drawing is wide.</summary>
+    public double From { get; }
 
-    public double Height { get; }
+    public double Seconds { get; }
+
+    /// <summary>How many beats the drawing is wide, and on which of them the first note is due: the same at every tempo.</summary>
+    public double Beats { get; }
+
+    public double Lead => EdgeBeats;
+
+    /// <summary>The MIDI numbers of its lower and upper end.</summary>
+    public double Low { get; }
+
+    public double High { get; }
+
+    /// <summary>The reference A it is drawn by, hertz.</summary>
+    public double A4Hz => _tuning.A4Hz;
+
+    public IReadOnlyList<SideRung> LeftRungs { get; }
+
+    public IReadOnlyList<SideRung> RightRungs { get; }
+
+    /// <summary>The written way: a path for each start of the tongue, and where it starts.</summary>
+    public IReadOnlyList<(string Path, double X, double Y)> Ribbons { get; }
+
+    /// <summary>How wide the ribbon is: half a semitone either way, and never too thin to see.</summary>
+    public double RibbonWidth => Math.Clamp(2 * GateSemitones / (High - Low) * (Bottom - Top), 12, 36);
 
     public IReadOnlyList<DrawnNote> Notes { get; }
-
-    /// <summary>The rungs of the tube behind it: their height, and their partial.</summary>
-    public IReadOnlyList<(double Y, string Partial)> Rungs { get; }
 
     /// <summary>The notes whose miss is written out: those with room for the words.</summary>
     public IReadOnlyList<DrawnNote> Misses { get; }
@@ -107,8 +136,69 @@ public sealed class RowDrawing
     /// <summary>Whether how notes begin is shown beside how they were meant to.</summary>
     public bool Rows { get; }
 
+    /// <summary>When the first note that did not come was due or sounded, seconds into the take; null where all came.</summary>
+    public static string? Place(RowTrace? trace) =>
+        trace?.Notes.FirstOrDefault(note => note.Outcome != NoteOutcome.Right) is { } missed
+        && (missed.StartSeconds ?? missed.DueSeconds) is { } at
+            ? $"{at:0.##}"
+            : null;
+
     /// <summary>The same in words.</summary>
     public static string Words(RowTrace trace) => string.Join(" ", trace.Notes.Select(note => note.Sentence));
+
+    /// <summary>From the partial under the lowest note to the one over the highest.</summary>
+    private static (double Low, double High) Heights(RowTrace trace)
+    {
+        double To(TracedNote note, int by)
+        {
+            var partial = Math.Clamp(note.Partial + by, 1, HarmonicSeries.Highest);
+            var apart = HarmonicSeries.ExactSemitones(partial) - HarmonicSeries.ExactSemitones(note.Partial);
+            return note.Midi + Math.Clamp(apart, -FurthestNeighbour, FurthestNeighbour);
+        }
+
+        return (trace.Notes.Min(note => To(note, -1)) - EdgeSemitones, trace.Notes.Max(note => To(note, 1)) + EdgeSemitones);
+    }
+
+    private IEnumerable<SideRung> SideOf(TracedNote note, RowTrace trace, Instrument instrument, Reading reading) =>
+        Rung.Of(instrument, note.TubeOn(instrument), HarmonicSeries.Highest, _tuning)
+            .Select(rung => (rung, Midi: _tuning.Midi(rung.Hertz)))
+            .Where(each => each.Midi > Low && each.Midi < High)
+            .Select(each => new SideRung(
+                each.rung.Partial,
+                Y(each.Midi),
+                _named ? Wording.Pitch(reading.ToWritten(each.rung.Nearest)) : $"{each.rung.Partial}",
+                trace.Notes.Any(other => other.Setting == note.Setting && other.Partial == each.rung.Partial)
+            ));
+
+    /// <summary>One stroke for all that follows without the tongue.</summary>
+    private IEnumerable<(string Path, double X, double Y)> RibbonsOf(RowTrace trace)
+    {
+        var path = new StringBuilder();
+        var from = (X: 0.0, Y: 0.0);
+        for (var i = 0; i < trace.Notes.Count; i++)
+        {
+            var note = trace.Notes[i];
+            var (x, y) = (X(_starts[i]), Y(note.Midi));
+            var goesOn = i > 0 && trace.Notes[i - 1] is { SlurredToNext: true, EndsPhrase: false };
+            // A note that another start follows leaves the tongue a little room.
+            var end = Math.Max(x + 4, X(_starts[i] + note.AskedSeconds) - (note.SlurredToNext ? 0 : 4));
+            var bend = Math.Min(18, (end - x) / 4);
+            if (goesOn)
+            {
+                path.Append($"C{x:0.#} {Y(trace.Notes[i - 1].Midi):0.#} {x:0.#} {y:0.#} {x + bend:0.#} {y:0.#}");
+            }
+            else
+            {
+                from = (x, y);
+                path.Clear().Append($"M{x:0.#} {y:0.#}");
+            }
+
+            var slurs = note is { SlurredToNext: true, EndsPhrase: false } && i + 1 < trace.Notes.Count;
+            path.Append($"L{(slurs ? end - bend : end):0.#} {y:0.#}");
+            if (!slurs)
+                yield return (path.ToString(), from.X, from.Y);
+        }
+    }
 
     private static IEnumerable<DrawnNote> Apart(IReadOnlyList<DrawnNote> notes)
     {
@@ -129,20 +219,20 @@ public sealed class RowDrawing
         return new DrawnNote(
             note.Number,
             X(start),
-            Math.Max(4, note.AskedSeconds / _seconds * (Width - _left - Margin)),
+            Math.Max(4, note.AskedSeconds / Seconds * (Right - Left)),
             Y(note.Midi),
-            Math.Abs(Y(note.Midi) - Y(note.Midi + GateSemitones)),
             // A note repeated in one phrase is named once.
             !_named || (before is { EndsPhrase: false } && before.Midi == note.Midi)
                 ? ""
                 : Wording.Spelled(note.Written),
             came,
             came ? "" : Wording.Miss(note),
-            Math.Min(
-                Width - (LetterWidth * Wording.Miss(note).Length),
-                came || note.StartSeconds is null ? X(start) : X(note.StartSeconds.Value)
+            Math.Clamp(
+                came || note.StartSeconds is null ? X(start) : X(note.StartSeconds.Value),
+                Left,
+                Math.Max(Left, Right + 40 - (LetterWidth * Wording.Miss(note).Length))
             ),
-            came || heard is null ? Y(note.Midi) : Y(heard.Value) + (heard > note.Midi ? -12 : 24),
+            came || heard is null ? Y(note.Midi) + 5 : MissHeight(heard.Value, note.Midi),
             before is { SlurredToNext: true } ? "–" : "T",
             note.Tongued switch
             {
@@ -153,6 +243,9 @@ public sealed class RowDrawing
         );
     }
 
+    /// <summary>On the far side of the thread from the ribbon, and inside the drawing.</summary>
+    private double MissHeight(double heard, double meant) => Math.Clamp(Y(heard) + (heard > meant ? -16 : 28), Top + 14, Bottom - 4);
+
     private double? Heard(TracedNote note) => note.HeardHz is { } hertz ? _tuning.Midi(hertz) : null;
 
     private IEnumerable<string> Runs(RowTrace trace)
@@ -162,7 +255,7 @@ public sealed class RowDrawing
         {
             var midi = i < trace.Midi.Count ? trace.Midi[i] : null;
             var at = i * RowTrace.StepSeconds;
-            if (midi is { } height && height > _low - 1 && height < _high + 1 && at >= _from && at <= _from + _seconds)
+            if (midi is { } height && at >= From && at <= From + Seconds)
             {
                 points.Add($"{X(at):0.#} {Y(height):0.#}");
                 continue;
@@ -175,7 +268,8 @@ public sealed class RowDrawing
         }
     }
 
-    private double X(double seconds) => _left + ((seconds - _from) / _seconds * (Width - _left - Margin));
+    private double X(double seconds) => Left + ((seconds - From) / Seconds * (Right - Left));
 
-    private double Y(double midi) => Height - Floor - ((midi - _low) / (_high - _low) * (Height - Floor - Top));
+    /// <summary>What lies beyond an end is drawn at it.</summary>
+    private double Y(double midi) => Math.Clamp(Bottom - ((midi - Low) / (High - Low) * (Bottom - Top)), Top - 8, Bottom + 8);
 }

@@ -1,6 +1,7 @@
 using System.Text;
 using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Drawings;
 
@@ -40,19 +41,43 @@ public sealed class ThreadDrawing
     private const double RowsTop = 436;
     private const double RowHeight = 20;
     private const double LeadSeconds = 0.5;
+
+    /// <summary>A fall of an octave still fits; what lies further is drawn at the edge.</summary>
+    private const double FurthestCents = 1300;
+
+    /// <summary>A try that is held longer than asked has so much more room.</summary>
+    private const double OverShare = 1.15;
     private readonly double _seconds;
     private readonly double _reach;
     private readonly double _gate;
 
-    public ThreadDrawing(TakeThreads threads, TakeMeasures measures)
+    /// <summary>A gate for tries that are yet to be made, with what is asked of each.</summary>
+    public ThreadDrawing(double gateCents, CuePlan plan)
+        : this(gateCents, plan.SoundSeconds, plan.Tempo)
     {
-        _gate = threads.GateCents;
-        _seconds = Math.Max(threads.AskedSeconds, threads.Threads.Select(thread => thread.Seconds).DefaultIfEmpty(0).Max());
-        var furthest = threads.Threads.SelectMany(thread => thread.Cents).Select(cents => Math.Abs(cents ?? 0)).DefaultIfEmpty(0).Max();
-        _reach = Math.Asinh(Math.Max(2.5, Math.Min(furthest, 1300) * 1.05 / _gate));
+        Rows =
+        [
+            .. plan.Tries.Select(
+                (cue, i) => new StartRow(i + 1, RowsTop + (i * RowHeight), RowX(plan.SecondsOf(cue)) - RowX(0), null, 0, null, 0, "")
+            ),
+        ];
+    }
+
+    /// <summary>The tries of a take, laid over each other.</summary>
+    public ThreadDrawing(TakeThreads threads, TakeMeasures measures, double tempo)
+        : this(threads.GateCents, threads.AskedSeconds, tempo)
+    {
         Threads = Spread([.. threads.Threads.Select(Draw)]);
         Marks = Spread([.. threads.Marks.Select(mark => Draw(mark, threads)).OfType<DrawnMark>()]);
         Rows = [.. measures.Attempts.Select((attempt, i) => Row(attempt, i, threads.AskedSeconds))];
+    }
+
+    /// <summary>The axes follow from what is asked alone, so that a thread drawn while it sounds stays where it is.</summary>
+    private ThreadDrawing(double gateCents, double askedSeconds, double tempo)
+    {
+        Beats = askedSeconds * OverShare * tempo / 60;
+        (_gate, _seconds) = (gateCents, askedSeconds * OverShare);
+        _reach = Math.Asinh(FurthestCents / _gate);
         Ticks =
         [
             .. new[] { 50.0, 100, 200, 500, 1200 }
@@ -62,11 +87,11 @@ public sealed class ThreadDrawing
         Seconds = [.. Enumerable.Range(0, (int)_seconds + 1).Select(second => (second, X(second)))];
     }
 
-    public IReadOnlyList<DrawnThread> Threads { get; }
+    public IReadOnlyList<DrawnThread> Threads { get; } = [];
 
-    public IReadOnlyList<DrawnMark> Marks { get; }
+    public IReadOnlyList<DrawnMark> Marks { get; } = [];
 
-    public IReadOnlyList<StartRow> Rows { get; }
+    public IReadOnlyList<StartRow> Rows { get; } = [];
 
     public IReadOnlyList<double> Ticks { get; }
 
@@ -89,7 +114,12 @@ public sealed class ThreadDrawing
     /// <summary>Where a cue stands in the rows under the gate.</summary>
     public double CueX => RowX(0);
 
-    public double X(double seconds) => Left + (seconds / Math.Max(_seconds, 0.1) * (Width - Left - Right));
+    /// <summary>Beats from a try's start to the right end, and gates from the middle to the edge.</summary>
+    public double Beats { get; }
+
+    public double ReachGates => FurthestCents / _gate;
+
+    public double X(double seconds) => Left + (Math.Min(1, seconds / Math.Max(_seconds, 0.1)) * (Width - Left - Right));
 
     public double Y(double cents) => ((Top + GateBottom) / 2) - (Math.Asinh(cents / _gate) / _reach * (GateBottom - Top) / 2);
 
@@ -117,7 +147,7 @@ public sealed class ThreadDrawing
                 continue;
             }
 
-            var at = (X: X(i * 0.01), Y: Y(Math.Clamp(cents, -1300, 1300)));
+            var at = (X: X(i * 0.01), Y: Y(Math.Clamp(cents, -FurthestCents, FurthestCents)));
             if (path.Length > 0 && sure == unsure.Contains(i))
             {
                 Close();

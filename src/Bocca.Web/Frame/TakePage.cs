@@ -16,6 +16,9 @@ namespace Bocca.Web.Frame;
 /// <param name="Missing">Seconds of it that did not arrive.</param>
 public record SentSound(IFormFile? Sound, EntrySource Source, double? FirstCue, bool Tense, double Missing)
 {
+    /// <summary>Beats that were over when the take was stopped; null for one that went to its end.</summary>
+    public double? Finished { get; init; }
+
     public double MissingSeconds => Math.Max(0, Missing);
 }
 
@@ -25,11 +28,19 @@ public sealed record CountedDrill(
     double TotalBeats,
     double SoundSeconds,
     double ModelHertz,
+    IReadOnlyList<double> Ends,
     IReadOnlyList<CountedBeat> Beats
 )
 {
     public static CountedDrill Of(CuePlan plan, string restWords = "", double modelHertz = 0) =>
-        new(plan.BeatSeconds, plan.TotalBeats, plan.SoundSeconds, modelHertz, BeatSheet.Of(plan, restWords));
+        new(
+            plan.BeatSeconds,
+            plan.TotalBeats,
+            plan.SoundSeconds,
+            modelHertz,
+            [.. plan.Tries.Select(cue => cue.StartBeat + cue.SoundBeats)],
+            BeatSheet.Of(plan, restWords)
+        );
 }
 
 /// <summary>

@@ -1,7 +1,12 @@
 using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
 using Bocca.Core.Practice;
+using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Tests.Practice;
 
@@ -13,6 +18,46 @@ public sealed class CountingTests
     {
         foreach (var drill in BuzzDrill.All)
             Assert.Equal(drill.Plan.TotalBeats, BeatSheet.Of(drill.Plan).Count, 1e-6);
+    }
+
+    [Theory]
+    [InlineData(4, 1)]
+    [InlineData(11.9, 1)]
+    [InlineData(12, 2)]
+    [InlineData(100, 4)]
+    public void A_drill_that_is_stopped_asks_for_what_was_over_by_then(double beats, int tries)
+    {
+        var plan = BuzzDrill.Get("sound4-rest4").Plan;
+        Assert.Equal(plan.Tries.Take(tries), plan.UpTo(beats).Tries);
+        Assert.Throws<ArgumentException>(() => plan.UpTo(3.9));
+    }
+
+    [Fact]
+    public void A_row_that_is_stopped_ends_with_its_last_whole_phrase()
+    {
+        var trumpet = Catalogue.Get("trumpet-bb");
+        var player = new PlayerSituation(trumpet, trumpet.Readings[0], Tuning.Standard);
+        var plan = ToneDrill.Get("tongue-four").Plan(player, Approach.Of(ApproachPreset.MouthpieceFirst), 72);
+        var ends = plan.Phrases.Select(phrase => plan.Notes[phrase.End - 1]).Select(note => note.StartBeat + note.Beats).ToList();
+        Assert.True(ends.Count > 1);
+        Assert.Equal(plan.Notes.Take(plan.Phrases[0].End), plan.UpTo(ends[0]).Notes);
+        Assert.Equal(plan.Notes.Take(plan.Phrases[0].End), plan.UpTo(ends[1] - 0.1).Notes);
+        Assert.Equal(plan.Notes, plan.UpTo(plan.TotalBeats).Notes);
+        Assert.Throws<ArgumentException>(() => plan.UpTo(ends[0] - 0.1));
+    }
+
+    [Fact]
+    public void A_slur_that_is_stopped_counts_as_often_as_it_was_played()
+    {
+        var trumpet = Catalogue.Get("trumpet-bb");
+        var slur = ClassSlur.Usual(Approach.Of(ApproachPreset.MouthpieceFirst));
+        var player = new PlayerSituation(trumpet, trumpet.Readings[0], Tuning.Standard);
+        var asked = new AskedSlur(slur, 72, 3, player, LearningStage.FirstNotes);
+        Assert.Equal(1, asked.UpTo(slur.Beats).Times);
+        Assert.Equal(1, asked.UpTo((3 * slur.Beats) - 0.1).Times);
+        Assert.Equal(2, asked.UpTo(3 * slur.Beats).Times);
+        Assert.Equal(3, asked.UpTo(99 * slur.Beats).Times);
+        Assert.Throws<ArgumentException>(() => asked.UpTo(slur.Beats - 0.1));
     }
 
     [Fact]

@@ -66,6 +66,17 @@ public sealed record RowPlan(double Tempo, IReadOnlyList<AskedNote> Notes)
             ]
         );
 
+    /// <summary>As much of the row as was over when it was stopped: the phrases that had ended.</summary>
+    /// <param name="beats">Beats from the first note.</param>
+    /// <exception cref="ArgumentException">No phrase was over by then.</exception>
+    public RowPlan UpTo(double beats)
+    {
+        var over = Phrases.TakeWhile(phrase => Notes[phrase.End - 1].StartBeat + Notes[phrase.End - 1].Beats <= beats).Count();
+        return over > 0
+            ? new RowPlan(Tempo, [.. Notes.Take(Phrases[over - 1].End)])
+            : throw new ArgumentException("Nothing was finished yet: play at least one phrase to its end.");
+    }
+
     private static List<(int First, int End)> Parted(IReadOnlyList<AskedNote> notes)
     {
         var phrases = new List<(int, int)>();

@@ -6,6 +6,7 @@ using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
+using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
@@ -16,6 +17,23 @@ namespace Bocca.Web.Pages.Buzz;
 /// <summary>A take on the stage, with what may be done about it.</summary>
 public sealed record HeardView(Pupil Pupil, Shown<BuzzPayload>? Take, BuzzDrill Drill, Entry? Open, RoomClock Clock)
 {
+    /// <summary>Where in the take it went otherwise first, seconds into it; null where it did not.</summary>
+    public string? Place =>
+        Take
+            ?.Payload.Threads.Marks.Where(mark => mark.Outside)
+            .Select(mark => mark.Try)
+            .Order()
+            .Select(StartOf)
+            .FirstOrDefault(at => at != null);
+
+    private string? StartOf(int number) =>
+        Take!.Payload.Measures.Attempts.FirstOrDefault(attempt => attempt.Number == number)?.StartSeconds is { } start
+            ? $"{start:0.##}"
+            : null;
+
+    /// <summary>The gate with what is asked, before anything is drawn into it.</summary>
+    public required ThreadDrawing Empty { get; init; }
+
     /// <summary>The pupil's own scale, where there is one for what is played on.</summary>
     public ScaleView? Scale { get; init; }
 
@@ -144,7 +162,9 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
             async sound =>
             {
                 var drill = BuzzDrill.Get(sent.Drill);
-                var asked = new AskedTake(drill, drill.Plan.At(sent.Tempo), sent.On, Pupil!.Stage, sent.FirstCue, sent.MissingSeconds);
+                var plan = drill.Plan.At(sent.Tempo);
+                plan = sent.Finished is { } beats ? plan.UpTo(beats) : plan;
+                var asked = new AskedTake(drill, plan, sent.On, Pupil!.Stage, sent.FirstCue, sent.MissingSeconds);
                 return BuzzStop.Take(
                     Pupil,
                     asked,
@@ -171,6 +191,10 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         var on = take?.Entry.Stage ?? drill.On.FirstOrDefault(stage => stage == SoundStage.Mouthpiece, drill.On[0]);
         return new HeardView(Pupil!, take, drill, await OpenStepAsync(), Clock)
         {
+            Empty = new ThreadDrawing(
+                Room.Bands.For(on, Pupil!.Stage).Under(Approach).SteadyCents,
+                drill.Plan.At(take?.Entry.Tempo ?? drill.Tempo)
+            ),
             Scale = await ScaleAsync(take, on),
             Rounds = await RoundsAsync(drill),
             Gate = on == SoundStage.Mouthpiece ? MouthpieceGate.Of(Approach, await GateTakesAsync(), Clock.Today) : null,

@@ -30,22 +30,21 @@ public sealed record SlurView(
 
     public string ScoreXml => MusicXmlWriter.Write(SlurScore.OnStage(Player, Slur));
 
-    /// <summary>The rungs of its tube, for the path.</summary>
-    public IReadOnlyList<DrawnRungLine> Rungs =>
-        [
-            .. Core
-                .Instruments.Rung.Of(Player.Instrument, Slur.Notes[0].Tube, 12, Tuning)
-                .Select(rung => new DrawnRungLine(Tuning.Midi(rung.Hertz), $"{rung.Partial}")),
-        ];
+    /// <summary>Where in the take it went otherwise first, seconds into it; null where it did not.</summary>
+    public string? Place => RowDrawing.Place(Take?.Payload.Trace);
 
-    /// <summary>The path as it is written, on the rungs of its tube; without the names of its notes where it is learnt by ear.</summary>
-    public (RowDrawing Row, string Words) Written
+    /// <summary>
+    /// What is written on the rungs of its tube, and what was heard upon it; without the names of its notes where it is learnt by ear.
+    /// </summary>
+    public (RowDrawing Row, string Words) Drawing
     {
         get
         {
-            var plan = new AskedSlur(Slur, Tempo, 1, new PlayerSituation(Player.Instrument, Player.Reading, Tuning), Pupil.Stage).Plan;
+            if (Take?.Payload.Trace is { } trace)
+                return (new RowDrawing(trace, Player.Instrument, Player.Reading, Tempo, Tuning), RowDrawing.Words(trace));
+            var plan = new AskedSlur(Slur, Tempo, Times, new PlayerSituation(Player.Instrument, Player.Reading, Tuning), Pupil.Stage).Plan;
             return (
-                new RowDrawing(RowTrace.Meant(plan), 760, 230, Tuning, Rungs, heard: false, named: !Player.ByEar),
+                new RowDrawing(RowTrace.Meant(plan), Player.Instrument, Player.Reading, Tempo, Tuning, heard: false, named: !Player.ByEar),
                 $"The written path: partials {string.Join(", ", Slur.Notes.Select(note => note.Partial))}."
             );
         }
@@ -144,6 +143,7 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
             async sound =>
             {
                 var asked = AskedOf(sent.Drill, sent.Tempo, sent.Times);
+                asked = sent.Finished is { } beats ? asked.UpTo(beats) : asked;
                 var heard = HeardSlur.Hear(sound, asked, sent.FirstCue, sent.MissingSeconds);
                 var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
                 var verdict = SlurJudge.Judge(heard, asked, judged, SlurWriter.Onward(Player!, asked.Slur));

@@ -57,7 +57,7 @@ public sealed class LipsModel(Journal journal) : SlursPage(journal)
             return Partial(
                 "_Tried",
                 new TriedSlur(
-                    new RowDrawing(trace, 760, 290, Room.Tuning, view.Rungs),
+                    new RowDrawing(trace, view.Player.Instrument, view.Player.Reading, view.Tempo, Room.Tuning),
                     RowDrawing.Words(trace),
                     trial.Sentence,
                     trial.Why,

@@ -9,6 +9,7 @@ using Bocca.Core.Tone;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
+using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
@@ -61,6 +62,23 @@ public sealed record ToneView(
     public IReadOnlyList<Pitch> Written => [.. Shown.Select(note => note.Written)];
 
     public string RowXml => MusicXmlWriter.Write(new NoteRow(Pupil.Reading.Clef, Written));
+
+    /// <summary>Where in the take it went otherwise first, seconds into it; null where it did not.</summary>
+    public string? Place => RowDrawing.Place(Take?.Payload.Trace);
+
+    /// <summary>What is asked, and what was heard upon it.</summary>
+    public (RowDrawing Row, string Words) Drawing
+    {
+        get
+        {
+            var trace = Take?.Payload.Trace ?? RowTrace.Meant(Plan);
+            var words = Take is null ? $"What is written: {string.Join(", ", Written)}." : RowDrawing.Words(trace);
+            return (
+                new RowDrawing(trace, Pupil.Instrument, Pupil.Reading, Take?.Entry.Tempo ?? Plan.Tempo, Tuning, heard: Take is not null),
+                words
+            );
+        }
+    }
 
     public double Hertz => Tuning.Frequency(Shown[0].Sounding);
 }
@@ -196,7 +214,9 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             {
                 var drill = ToneDrill.Get(sent.Drill);
                 (player, _) = await PlayerAsync(sent.A4);
-                var asked = new AskedRow(PlanOf(drill, sent.Asked, player), player, Pupil!.Stage)
+                var plan = PlanOf(drill, sent.Asked, player);
+                plan = sent.Finished is { } beats ? plan.UpTo(beats) : plan;
+                var asked = new AskedRow(plan, player, Pupil!.Stage)
                 {
                     Drill = drill,
                     FirstCueSeconds = sent.FirstCue,

@@ -1,3 +1,4 @@
+import { unfold } from "./frame.js";
 import { Capture } from "./capture.js";
 import { audio, clicks, countIn, countInClicks, inWords } from "./sound.js";
 
@@ -31,10 +32,21 @@ export const breath = () => ({
       if (event.key === "Escape" && this.running) this.stopNow?.();
     };
     window.addEventListener("keydown", this.listener);
+    window.addEventListener("beforeunload", (this.leaver = (event) => this.running && event.preventDefault()));
+    window.addEventListener("bocca:leaving", (this.warner = () => (this.trouble = "A drill is running. Stop it first; what was done is kept.")));
+    // Who feels dizzy is not asked twice.
+    this.$root.querySelector(".hand").addEventListener("submit", () => (this.running = false));
   },
 
   destroy() {
     window.removeEventListener("keydown", this.listener);
+    window.removeEventListener("beforeunload", this.leaver);
+    window.removeEventListener("bocca:leaving", this.warner);
+  },
+
+  // The practice player has more to choose.
+  chooseSource() {
+    if (this.isPractice) unfold(this.$root.querySelector(".transport"), true);
   },
 
   field(name) {
@@ -170,21 +182,22 @@ export const breath = () => ({
     this.draw(0.12);
   },
 
-  // Two plates and the pleats between them: narrow when the breath is out, wide when it is in.
+  // Two plates and the pleats between them about the middle of the stage: narrow when the breath is out, wide when it is in; the count
+  // stands in it.
   draw(full) {
-    const left = 70;
-    const right = left + 90 + 430 * full;
+    const left = 370 - 130 - 220 * full;
+    const right = 740 - left;
     const pleats = 9;
     const depth = 26 - 14 * full;
     const points = (top) =>
       Array.from({ length: 2 * pleats + 1 }, (_, i) => {
         const x = left + ((right - left) * i) / (2 * pleats);
         const fold = i % 2 ? depth : 0;
-        return `${x.toFixed(1)} ${(top ? 40 + fold : 290 - fold).toFixed(1)}`;
+        return `${x.toFixed(1)} ${(top ? 34 + fold : 396 - fold).toFixed(1)}`;
       });
     this.$root.querySelector("[data-pleats]").setAttribute("d", `M${points(true).join("L")}L${points(false).reverse().join("L")}Z`);
-    this.$root.querySelector("[data-fixed]").setAttribute("d", `M${left} 26V304`);
-    this.$root.querySelector("[data-plate]").setAttribute("d", `M${right} 26V304`);
+    this.$root.querySelector("[data-fixed]").setAttribute("d", `M${left} 18V412`);
+    this.$root.querySelector("[data-plate]").setAttribute("d", `M${right} 18V412`);
   },
 
   async even() {
@@ -222,7 +235,10 @@ export const breath = () => ({
   },
 
   mark() {
+    this.$root.classList.toggle("taking", this.running);
     this.$root.querySelector("[data-go]").classList.toggle("running", this.running);
+    this.$root.querySelector(".fields").inert = this.running;
+    unfold(this.$root.querySelector(".transport"), false);
   },
 });
 

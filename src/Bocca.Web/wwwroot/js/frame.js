@@ -21,6 +21,12 @@ export const frame = () => ({
     show(event.currentTarget.dataset.dialog);
   },
 
+  // On a phone the path is a sheet under the head.
+  path(event) {
+    const open = document.querySelector(".path").classList.toggle("open");
+    event.currentTarget.setAttribute("aria-expanded", open);
+  },
+
   dim() {
     const root = document.documentElement;
     root.dataset.theme = root.dataset.theme === "dark" ? "light" : "dark";
@@ -40,6 +46,15 @@ export const frame = () => ({
       return;
     }
     if (document.querySelector("dialog[open]") || typing(event.target)) return;
+    // While a take runs nothing leads away from it but Stop.
+    if (document.querySelector(".work.taking")) {
+      if (/^[0-9/]$|^Enter$/.test(event.key)) leaving(event);
+      if (event.key === " " && !event.target.closest("[data-go]")) {
+        event.preventDefault();
+        document.querySelector("[data-go]").click();
+      }
+      return;
+    }
     if (event.key === "/") {
       event.preventDefault();
       show("finder");
@@ -57,6 +72,31 @@ export const frame = () => ({
       document.querySelector("[data-accept]")?.click();
     }
   },
+});
+
+function leaving(event) {
+  event.preventDefault();
+  window.dispatchEvent(new Event("bocca:leaving"));
+}
+document.addEventListener("click", (event) => {
+  if (document.querySelector(".work.taking") && event.target.closest("a[href], [data-dialog='finder']")) leaving(event);
+}, true);
+
+// What of the transport does not fit its row opens above it.
+export function unfold(transport, open) {
+  transport?.classList.toggle("open", open);
+  transport?.querySelector("[data-more]")?.setAttribute("aria-expanded", transport.classList.contains("open"));
+}
+document.addEventListener("click", (event) => {
+  const transport = document.querySelector(".transport.open");
+  if (event.target.closest("[data-more]")) unfold(event.target.closest(".transport"));
+  else if (transport && !transport.contains(event.target)) unfold(transport, false);
+});
+document.addEventListener("keydown", (event) => {
+  const transport = document.querySelector(".transport.open");
+  if (event.key !== "Escape" || !transport) return;
+  unfold(transport, false);
+  transport.querySelector("[data-more]").focus();
 });
 
 function show(id) {

@@ -1,19 +1,13 @@
 // The thread while it sounds: blocks of samples go to the listener, points come back and are drawn. The take does not
 // hang on it: if the line is lost, drawing pauses and the recording goes on.
 const blockSeconds = 0.02;
-const width = 740;
-const height = 400;
-const left = 64;
-const right = 696;
-const middle = 200;
-const reach = 8;
 const loudSample = 0.05;
 let library;
 
+const script = (src) => new Promise((resolve, reject) => document.head.append(Object.assign(document.createElement("script"), { src, onload: resolve, onerror: () => reject(new Error("The listening line did not load.")) })));
+
 function load() {
-  library ??= new Promise((resolve, reject) => {
-    document.head.append(Object.assign(document.createElement("script"), { src: "/lib/signalr.min.js", onload: () => resolve(window.signalR), onerror: () => reject(new Error("The listening line did not load.")) }));
-  });
+  library ??= script("/lib/signalr.min.js").then(() => script("/lib/signalr-protocol-msgpack.min.js")).then(() => window.signalR);
   return library;
 }
 
@@ -28,23 +22,23 @@ export class Live {
   #open = false;
   #drawing = false;
   #picture;
-  #seconds;
-  #gate = 40;
+  #axis;
+  #first = 0;
   lags = [];
   // From the first loud sample to the first point of a thread on the screen, seconds; null until both are there.
   onsetLag = null;
   #onset = null;
   lost = 0;
 
-  constructor(context, pupil, on, seconds) {
-    [this.#context, this.#pupil, this.#on, this.#seconds] = [context, pupil, on, seconds];
+  constructor(context, pupil, on) {
+    [this.#context, this.#pupil, this.#on] = [context, pupil, on];
   }
 
   // Opens the line; without one the take is recorded all the same.
   async open() {
     try {
       const signalr = await load();
-      this.#connection = new signalr.HubConnectionBuilder().withUrl("/live/listen").withAutomaticReconnect([0, 200, 500, 1000, 2000]).configureLogging(signalr.LogLevel.None).build();
+      this.#connection = new signalr.HubConnectionBuilder().withUrl("/live/listen").withHubProtocol(new signalr.protocols.msgpack.MessagePackHubProtocol()).withAutomaticReconnect([0, 200, 500, 1000, 2000]).configureLogging(signalr.LogLevel.None).build();
       this.#connection.onreconnecting(() => {
         this.#open = false;
         this.lost++;
@@ -59,15 +53,15 @@ export class Live {
     }
   }
 
-  // Puts the empty gate on the stage, for the thread to be drawn into.
-  show(stage) {
-    this.#picture = picture(this.#gate);
-    stage.replaceChildren(this.#picture, Object.assign(document.createElement("p"), { className: "legend live-line" }));
+  // Draws into the picture on the stage from now on: on the axes of what is written there. first: when its first note is due, by the
+  // audio clock; tempo: what it is played at, for the picture holds so many beats.
+  show(picture, first, tempo) {
+    [this.#picture, this.#axis, this.#first] = [picture, axisOf(picture, tempo), first];
+    picture.classList.add("live");
   }
 
   async #begin() {
-    const { gateCents } = await this.#connection.invoke("Begin", this.#pupil, this.#on, this.#context.sampleRate);
-    this.#gate = gateCents;
+    await this.#connection.invoke("Begin", this.#pupil, this.#on, this.#context.sampleRate);
     this.#marks = [];
     this.#open = true;
     this.#say("");
@@ -97,17 +91,17 @@ export class Live {
     this.#marks.push(from);
     const began = this.#marks[0];
     try {
-      const points = await this.#connection.invoke("Hear", base64(pcm));
-      for (const point of points) this.#points.set(`${this.lost}:${point.frame}`, point);
-      const newest = points.at(-1);
-      if (newest) this.#draw(began / this.#context.sampleRate + (newest.frame + 0.5) * 0.01);
+      const points = await this.#connection.invoke("Hear", new Uint8Array(pcm.buffer));
+      const at = (frame) => began / this.#context.sampleRate + (frame + 0.5) * 0.01;
+      for (const { Frame: frame, Try: tries, Seconds: seconds, Cents: cents, Hertz: hertz } of points) this.#points.set(`${this.lost}:${frame}`, { frame, try: tries, seconds, cents, hertz, at: at(frame) });
+      if (points.length > 0 && this.#picture) this.#draw(at(points.at(-1).Frame));
     } catch {
       // A block that got no answer is missing from the drawing only.
     }
   }
 
   #say(words) {
-    const line = this.#picture?.parentElement?.querySelector(".live-line");
+    const line = this.#picture?.closest(".work")?.querySelector("[data-line]");
     if (line) line.textContent = words;
   }
 
@@ -123,7 +117,7 @@ export class Live {
         if (!tries.has(name)) tries.set(name, []);
         tries.get(name).push(point);
       }
-      const paths = [...tries.values()].map((points, i) => path(points.sort((a, b) => a.frame - b.frame), i, this.#seconds, this.#gate));
+      const paths = [...tries.values()].map((points, i) => path(points.sort((a, b) => a.frame - b.frame), i, this.#axis, this.#first));
       this.#picture.querySelector(".live-threads").replaceChildren(...paths);
       this.lags.push(this.#context.currentTime - sounded);
       if (this.onsetLag === null && this.#onset !== null && [...this.#points.values()].some((point) => point.cents !== null)) this.onsetLag = this.#context.currentTime - this.#onset;
@@ -132,11 +126,25 @@ export class Live {
 
   async close() {
     this.#open = false;
+    this.#picture?.classList.remove("live");
     await this.#connection?.stop();
   }
 }
 
-const y = (cents, gate) => middle - (Math.asinh(cents / gate) / Math.asinh(reach)) * (middle - 14);
+// The axes of a picture: tries laid over each other through a gate, or notes over time on their rungs.
+function axisOf({ dataset }, tempo) {
+  const [left, right, top, bottom, beats] = ["left", "right", "top", "bottom", "beats"].map((name) => Number(dataset[name]));
+  const seconds = (60 / tempo) * beats;
+  const x = (at) => left + Math.min(1, Math.max(0, at / seconds)) * (right - left);
+  if (dataset.axis === "gate") {
+    const [gate, reach] = [Number(dataset.gate), Number(dataset.reach)];
+    const y = (cents) => (top + bottom) / 2 - (Math.max(-1, Math.min(1, Math.asinh(cents / gate) / Math.asinh(reach))) * (bottom - top)) / 2;
+    return { x: (point) => x(point.seconds), y: (point) => y(point.cents) };
+  }
+  const [lead, low, high] = [(60 / tempo) * Number(dataset.lead), Number(dataset.low), Number(dataset.high)];
+  const y = (midi) => Math.max(top - 8, Math.min(bottom + 8, bottom - ((midi - low) / (high - low)) * (bottom - top)));
+  return { x: (point, first) => x(point.at - first + lead), y: (point) => y(69 + 12 * Math.log2(point.hertz / Number(dataset.a4))) };
+}
 
 function element(name, attributes) {
   const made = document.createElementNS("http://www.w3.org/2000/svg", name);
@@ -144,17 +152,7 @@ function element(name, attributes) {
   return made;
 }
 
-function picture(gate) {
-  const svg = element("svg", { viewBox: `0 0 ${width} ${height}`, class: "threads live", role: "img", "aria-label": "The thread while it sounds, through the gate" });
-  svg.append(
-    element("rect", { x: left, y: y(gate, gate), width: right - left, height: y(-gate, gate) - y(gate, gate), class: "gate" }),
-    element("line", { x1: left, x2: right, y1: middle, y2: middle, class: "middle" }),
-    element("g", { class: "live-threads" }),
-  );
-  return svg;
-}
-
-function path(points, index, seconds, gate) {
+function path(points, index, axis, first) {
   let d = "";
   let pen = false;
   for (const point of points) {
@@ -162,18 +160,10 @@ function path(points, index, seconds, gate) {
       pen = false;
       continue;
     }
-    const x = left + Math.min(1, point.seconds / seconds) * (right - left);
-    d += `${pen ? "L" : "M"}${x.toFixed(1)} ${y(Math.max(-1300, Math.min(1300, point.cents)), gate).toFixed(1)}`;
+    d += `${pen ? "L" : "M"}${axis.x(point, first).toFixed(1)} ${axis.y(point).toFixed(1)}`;
     pen = true;
   }
   const group = element("g", { class: `thread t${(index % 4) + 1}` });
   group.append(element("path", { d, class: "sure" }));
   return group;
-}
-
-function base64(pcm) {
-  const bytes = new Uint8Array(pcm.buffer);
-  let text = "";
-  for (let i = 0; i < bytes.length; i += 4096) text += String.fromCharCode(...bytes.subarray(i, i + 4096));
-  return btoa(text);
 }

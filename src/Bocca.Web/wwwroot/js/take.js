@@ -1,6 +1,8 @@
 import { Capture, wavOf } from "./capture.js";
+import { unfold } from "./frame.js";
 import { Live } from "./live.js";
 import { audio, countIn, countInClicks, inWords, model } from "./sound.js";
+import { forget, keep, waiting } from "./waiting.js";
 
 const leadSeconds = 0.5;
 const tailSeconds = 0.3;
@@ -19,6 +21,8 @@ export const taking = (stop, fields) => ({
   trouble: "",
   stopNow: null,
   unsent: null,
+  // What was taken in last, to be heard again until the next take: in this page's memory alone.
+  made: null,
 
   get isFile() {
     return this.source === "File";
@@ -42,18 +46,42 @@ export const taking = (stop, fields) => ({
     return this.running ? "Stop" : "Start";
   },
 
-  init() {
+  async init() {
     this.source = localStorage.getItem("bocca.source") ?? "Microphone";
     this.$watch("source", (source) => localStorage.setItem("bocca.source", source));
+    window.addEventListener("beforeunload", (this.leaver = (event) => this.running && event.preventDefault()));
+    window.addEventListener("bocca:leaving", (this.warner = () => (this.trouble = "A take is running. Stop it first; what is finished will be heard.")));
+    this.$root.addEventListener("click", (event) => this.again(event));
+    this.unsent = (await waiting(stop, this.$root.dataset.pupil)) ?? null;
+    if (this.unsent) this.trouble = `A take of ${new Date(this.unsent.at).toTimeString().slice(0, 5)} was not judged yet.`;
   },
 
-  // The stage emptied for a new take: the hand keeps what was asked.
+  destroy() {
+    window.removeEventListener("beforeunload", this.leaver);
+    window.removeEventListener("bocca:leaving", this.warner);
+  },
+
+  // A sound that is made has more to choose.
+  chooseSource() {
+    if (this.isMade) unfold(this.$root.querySelector(".transport"), true);
+  },
+
+  // The drawing on the stage, with what is written and without what was heard before; the old verdict goes with it.
   stage() {
-    const stage = this.$root.querySelector("#stage");
-    stage.querySelectorAll(".threads, .legend, .empty-threads, .row-stage, .strip, .laid").forEach((old) => old.remove());
-    const space = document.createElement("div");
-    stage.append(space);
-    return space;
+    const root = this.$root;
+    unfold(root.querySelector(".transport"), false);
+    const stage = root.querySelector("#stage");
+    if (!stage.querySelector("svg[data-axis]")) stage.querySelector(".drawing").replaceChildren(stage.querySelector("[data-empty]").content.cloneNode(true));
+    root.querySelectorAll("[data-verdict], .drawing > .legend, .aims, .own-scale, .caution.gap, .told").forEach((old) => old.remove());
+    const picture = stage.querySelector("svg[data-axis]");
+    picture.querySelectorAll(".heard-thread, .miss, .thread, .found, .starts, .try .air, .try .tone, .try .strong + .strong").forEach((old) => old.remove());
+    picture.querySelectorAll(".missed").forEach((note) => note.classList.remove("missed"));
+    stage.removeAttribute("data-place");
+    const hand = root.querySelector(".hand");
+    hand.querySelector("section.next")?.remove();
+    hand.insertAdjacentHTML("beforeend", '<section class="next"><h2>Next</h2><p class="cue" data-running></p><p class="reason" data-line></p></section>');
+    this.mark();
+    return picture;
   },
 
   // Sends a take once more that did not get through.
@@ -61,13 +89,29 @@ export const taking = (stop, fields) => ({
     if (!this.unsent) return;
     this.trouble = "";
     try {
-      await this.send(this.unsent.wav, "take.wav", this.unsent.drill, leadSeconds, this.unsent.missing);
-      this.unsent = null;
+      await this.send(this.unsent);
     } catch (problem) {
       this.trouble = inWords(problem, "choose another source");
     } finally {
       this.hearing = false;
     }
+  },
+
+  // Lets a take go that nobody wants judged.
+  async letGo() {
+    await forget(this.unsent.key);
+    [this.unsent, this.trouble] = [null, ""];
+  },
+
+  // The take just made, whole or from where it went otherwise, at its pace or slowed.
+  again(event) {
+    const button = event.target.closest("[data-play], [data-play-place]");
+    if (!button || !this.made) return;
+    this.player?.pause();
+    this.player = new Audio(URL.createObjectURL(this.made));
+    this.player.playbackRate = this.$root.querySelector("[data-slow]").checked ? 0.6 : 1;
+    if ("playPlace" in button.dataset) this.player.currentTime = Math.max(0, Number(this.$root.querySelector("#stage").dataset.place) - 1);
+    this.player.play();
   },
 
   field(name) {
@@ -111,6 +155,7 @@ export const taking = (stop, fields) => ({
     }
     if (this.hearing) return;
     this.trouble = "";
+    this.player?.pause();
     try {
       if (this.isFile) await this.sendFile();
       else if (this.isPractice && this.field("atonce").checked) await this.sendPractice();
@@ -130,8 +175,9 @@ export const taking = (stop, fields) => ({
   async sendFile() {
     const file = this.field("file").files[0];
     if (!file) throw new Error("Choose a WAV file first.");
-    if (!this.field("atonce").checked && !(await this.playFile(file))) return;
-    await this.send(file, file.name, this.drill(), null);
+    if (this.field("atonce").checked) this.stage();
+    else if (!(await this.playFile(file))) return;
+    await this.send(this.sent(file, this.drill(), null, 0, file.name));
   },
 
   // The practice player's take as it would have been captured, without the time that it lasts.
@@ -139,7 +185,8 @@ export const taking = (stop, fields) => ({
     const { context } = await audio();
     const drill = this.drill();
     await this.plan(drill);
-    await this.send(wavOf(await this.practice(context, drill), leadSeconds, tailSeconds), "take.wav", drill, leadSeconds);
+    this.stage();
+    await this.send(this.sent(wavOf(await this.practice(context, drill), leadSeconds, tailSeconds), drill, leadSeconds));
   },
 
   async playFile(file) {
@@ -151,11 +198,11 @@ export const taking = (stop, fields) => ({
       return true; // What the browser cannot play, the listener may still read, or refuse by name.
     }
     const capture = new Capture(context);
-    const live = new Live(context, Number(this.$root.dataset.pupil), this.on(), Math.min(sound.duration, 6));
+    const live = new Live(context, Number(this.$root.dataset.pupil), this.on());
     try {
       await Promise.all([capture.open(), live.open()]);
-      live.show(this.stage());
       const begin = context.currentTime + 0.1;
+      live.show(this.stage(), begin, this.drill().tempo);
       capture.fromPlayer(sound, begin);
       capture.onblock = (block) => live.take(block);
       this.running = true;
@@ -173,15 +220,17 @@ export const taking = (stop, fields) => ({
     const beat = plan.beatSeconds;
     const { tone, context } = await audio();
     const capture = new Capture(context);
-    const live = new Live(context, Number(this.$root.dataset.pupil), this.on(), plan.soundSeconds);
+    const live = new Live(context, Number(this.$root.dataset.pupil), this.on());
     let silence = () => {};
     try {
       await Promise.all([capture.open(), live.open()]);
       const played = this.isPractice ? await this.practice(context, drill) : null;
       if (!played) await capture.fromMicrophone((why) => this.stopNow?.(why));
-      live.show(this.stage());
       const begin = context.currentTime + 0.2;
       const first = begin + countIn * beat;
+      // What is heard reaches the player late by the way out; the microphone hears the answer that much later.
+      const late = played ? 0 : (context.outputLatency || 0) + (context.baseLatency || 0);
+      live.show(this.stage(), first + late, drill.tempo);
       const end = first + plan.totalBeats * beat;
       if (played) capture.fromPlayer(played, first);
       capture.onblock = (block) => block.from >= (first - leadSeconds) * context.sampleRate && live.take(block);
@@ -189,16 +238,19 @@ export const taking = (stop, fields) => ({
       if (plan.modelHertz > 0) model(tone, plan.modelHertz, begin, 2 * beat);
       this.running = true;
       this.mark();
-      if (!(await this.follow(context, begin, first, end, plan))) return;
+      const stopped = await this.follow(context, begin, first, end, plan);
+      // Stopped, what was finished is heard all the same.
+      const beats = stopped ? Math.max(0, (stopped - first - late) / beat) : plan.totalBeats;
+      if (stopped && !plan.ends.some((each) => each <= beats)) return;
       this.hearing = true;
       this.count = "…";
-      // What is heard reaches the player late by the way out; the microphone hears the answer that much later.
-      const late = played ? 0 : (context.outputLatency || 0) + (context.baseLatency || 0);
-      await capture.reach(end + late + tailSeconds);
-      const { wav, missing } = capture.wav(first + late - leadSeconds, end + late + tailSeconds);
-      this.unsent = { wav, drill, missing };
-      await this.send(wav, "take.wav", drill, leadSeconds, missing);
-      this.unsent = null;
+      const over = stopped ?? end + late + tailSeconds;
+      await capture.reach(over);
+      const { wav, missing } = capture.wav(first + late - leadSeconds, over);
+      const take = { ...this.sent(wav, drill, leadSeconds, missing), finished: stopped ? beats : null };
+      await keep(take);
+      this.unsent = take;
+      await this.send(take);
     } finally {
       this.$root.dataset.lags = JSON.stringify(live.lags.map((lag) => Math.round(lag * 1000)));
       this.$root.dataset.onset = live.onsetLag === null ? "" : Math.round(live.onsetLag * 1000);
@@ -215,16 +267,19 @@ export const taking = (stop, fields) => ({
     return context.decodeAudioData(await response.arrayBuffer());
   },
 
-  // Shows the counts by the audio clock until the take is over; false if it was stopped, and a complaint if it broke off.
-  follow(context, begin, first, end, plan) {
-    return this.until(context, end + tailSeconds + 0.2, (now) => {
+  // Shows the counts by the audio clock until the take is over; gives back when it was stopped, or nothing if it went to its end, and a
+  // complaint if it broke off.
+  async follow(context, begin, first, end, plan) {
+    const whole = await this.until(context, end + tailSeconds + 0.2, (now) => {
       if (now < begin) return;
       const at = Math.floor((now - first) / plan.beatSeconds);
       const beat = plan.beats[Math.min(at, plan.beats.length - 1)];
       this.count = at < 0 ? `${countIn + at + 1}` : `${beat.count}`;
       this.label = at < 0 ? (at >= -2 ? "breathe" : "count in") : beat.phase === "Sing" ? `sing: ${beat.label}` : beat.label;
+      this.say();
       this.$root.querySelector("[data-count]").classList.toggle("resting", at < 0 || beat.phase === "Rest" || beat.phase === "Breathe");
     });
+    return whole ? null : context.currentTime;
   },
 
   until(context, end, show) {
@@ -247,15 +302,20 @@ export const taking = (stop, fields) => ({
     });
   },
 
-  async send(sound, name, drill, firstCue, missing = 0) {
+  // A take as it is sent, and as it waits where it cannot be.
+  sent(sound, drill, firstCue, missing = 0, name = "take.wav") {
+    const asked = { ...this.asked(drill), source: this.source, tense: this.field("tense").checked };
+    return { key: crypto.randomUUID(), stop, pupil: this.$root.dataset.pupil, at: Date.now(), sound, name, asked, firstCue, missing, finished: null };
+  },
+
+  async send(take) {
     this.hearing = true;
     const body = new FormData();
-    body.append("sound", sound, name);
-    for (const [name, value] of Object.entries(this.asked(drill))) body.append(name, value);
-    body.append("source", this.source);
-    if (firstCue !== null) body.append("firstCue", firstCue);
-    body.append("missing", missing);
-    body.append("tense", this.field("tense").checked);
+    body.append("sound", take.sound, take.name);
+    for (const [name, value] of Object.entries(take.asked)) body.append(name, value);
+    if (take.firstCue !== null) body.append("firstCue", take.firstCue);
+    if (take.finished !== null) body.append("finished", take.finished);
+    body.append("missing", take.missing);
     const response = await fetch(`/${stop}/${this.$root.dataset.pupil}?handler=Hear`, {
       method: "POST",
       body,
@@ -264,8 +324,11 @@ export const taking = (stop, fields) => ({
     if (!response.ok) throw new Error(response.headers.get("content-type")?.startsWith("text/plain") ? await response.text() : "The take could not be heard. Try once more.");
     const heard = document.getElementById("heard");
     heard.innerHTML = await response.text();
-    const take = heard.querySelector("[data-take]").dataset.take;
-    history.pushState(null, "", `/${stop}/${this.$root.dataset.pupil}?take=${take}`);
+    history.pushState(null, "", `/${stop}/${this.$root.dataset.pupil}?take=${heard.querySelector("[data-take]").dataset.take}`);
+    await forget(take.key);
+    [this.unsent, this.made] = [null, take.sound];
+    heard.querySelector("[data-replay]")?.removeAttribute("hidden");
+    if (heard.querySelector("#stage").dataset.place) heard.querySelector("[data-play-place]")?.removeAttribute("hidden");
     this.shown();
     window.scrollTo({ top: 0 });
   },
@@ -274,6 +337,15 @@ export const taking = (stop, fields) => ({
   shown() {},
 
   mark() {
+    this.$root.classList.toggle("taking", this.running);
     this.$root.querySelector("[data-go]").classList.toggle("running", this.running);
+    this.$root.querySelector(".fields").inert = this.running;
+    this.say();
+  },
+
+  // What to do while a take runs.
+  say() {
+    const words = this.$root.querySelector("[data-running]");
+    if (words && words.textContent !== this.nextWords) words.textContent = this.nextWords;
   },
 });

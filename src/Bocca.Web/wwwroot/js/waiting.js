@@ -1,0 +1,23 @@
+import { openDB } from "/lib/idb.js";
+
+// Takes that sounded and were not judged yet, in this browser alone: until they are judged, or until the day is over.
+let opened;
+const database = () => (opened ??= openDB("bocca", 1, { upgrade: (db) => db.createObjectStore("takes", { keyPath: "key" }) }));
+const isToday = (at) => new Date(at).toDateString() === new Date().toDateString();
+
+// Without a place to keep it (a private window, a full disk) a take is only not there after a reload.
+const quietly = (work) => work().catch(() => undefined);
+
+export const keep = (take) => quietly(async () => (await database()).put("takes", take));
+
+export const forget = (key) => quietly(async () => (await database()).delete("takes", key));
+
+// The take that waits for a pupil at a stop; those of days before go.
+export async function waiting(stop, pupil) {
+  return quietly(async () => {
+    const db = await database();
+    const takes = await db.getAll("takes");
+    await Promise.all(takes.filter((take) => !isToday(take.at)).map((take) => db.delete("takes", take.key)));
+    return takes.filter((take) => isToday(take.at) && take.stop === stop && take.pupil === pupil).at(-1);
+  });
+}

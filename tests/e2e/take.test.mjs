@@ -1,0 +1,133 @@
+// One take from instruction to verdict on one drawing, the way out of it, and the row under it, on every stop.
+import assert from "node:assert/strict";
+import { describe, it } from "node:test";
+import { address, visit, withApp } from "./app.mjs";
+
+withApp();
+
+const sizes = [{ width: 1280, height: 800 }, { width: 1024, height: 768 }, { width: 1920, height: 1080 }, { width: 390, height: 844 }];
+const rows = ["/buzz/1", "/buzz/1/lips", "/tone/1", "/slurs/4", "/slurs/4/lips", "/breath/1", "/set-up/1", "/notes/1/hand"];
+
+// Where the transport lies, in whole pixels.
+const box = (page) => page.locator(".transport").evaluate((row) => Object.values(row.getBoundingClientRect().toJSON()).slice(0, 4).map(Math.round));
+
+async function play(page, path, character, tempo) {
+  await page.goto(address + path);
+  await page.selectOption("[name=source]", "PracticePlayer");
+  await page.selectOption("[name=character]", character);
+  await page.fill("[name=tempo]", String(tempo));
+  await page.click("[data-go]");
+}
+
+// The frame of a drawing: what it was drawn on, and where the stage put it.
+const frameOf = (page) => page.locator("#stage svg[data-axis]").evaluate(({ dataset, viewBox, childElementCount }) => ({ ...dataset, box: [viewBox.baseVal.width, viewBox.baseVal.height], some: childElementCount > 3 }));
+
+describe("a take", () => {
+  for (const [stop, path, character, written] of [["buzz", "/buzz/1?drill=sound4-rest4", "good", ".gate, .try .asked"], ["tone", "/tone/1?drill=what-came&notes=G4", "one-low", ".ribbon, .rung-line.meant"], ["slurs", "/slurs/4?drill=pair:0:3", "good", ".ribbon, .rung-line.meant"]])
+    it(`stays on one drawing: ${stop}`, { timeout: 90000 }, async () => {
+      await visit({}, async (page) => {
+        await page.goto(address + path);
+        const before = [await frameOf(page), await page.locator(`#stage ${written}`).count()];
+        assert.ok(before[0].some && before[1] >= 2);
+        await play(page, path, character, 120);
+        await page.waitForSelector(".live .live-threads path");
+        assert.deepEqual([await frameOf(page), await page.locator(`#stage ${written}`).count()], before, "while it sounds");
+        assert.equal(await page.locator("[data-verdict], [data-accept], [data-keep]").count(), 0);
+        await page.waitForSelector("[data-summary]", { timeout: 60000 });
+        assert.deepEqual([await frameOf(page), await page.locator(`#stage ${written}`).count()], before, "with its verdict");
+        assert.ok((await page.locator("#stage .thread path, #stage .heard-thread").count()) >= 1);
+        assert.ok(await page.locator("[data-play]").isVisible());
+        assert.equal(await page.locator("[data-play-place]").isVisible(), (await page.getAttribute("#stage", "data-place")) > "");
+      });
+    });
+
+  it("draws a partial below on the rung of the partial below while it sounds", { timeout: 90000 }, async () => {
+    await visit({}, async (page) => {
+      await play(page, "/tone/1?drill=what-came&notes=G4", "one-low", 120);
+      await page.waitForFunction(() => document.querySelector(".live-threads path")?.getAttribute("d").length > 400);
+      const { drawn, rungs } = await page.evaluate(() => {
+        const points = document.querySelector(".live-threads path").getAttribute("d").slice(1).split("L").map((point) => Number(point.split(" ")[1]));
+        const rungs = [...document.querySelectorAll(".rung-line[data-partial]")].map((rung) => ({ y: Number(rung.querySelector("line").getAttribute("y1")), meant: rung.classList.contains("meant") }));
+        return { drawn: points.sort((a, b) => a - b)[points.length >> 1], rungs };
+      });
+      const meant = rungs.find((rung) => rung.meant).y;
+      const below = rungs.map((rung) => rung.y).filter((y) => y > meant).sort((a, b) => a - b)[0];
+      assert.ok(Math.abs(drawn - below) < (below - meant) / 6, `drawn at ${drawn}; the rung meant at ${meant}, the one below at ${below}`);
+    });
+  });
+
+  it("is not lost by a key, a link, Enter or a closed tab; stopped, what was finished is heard", { timeout: 90000 }, async () => {
+    await visit({}, async (page) => {
+      await play(page, "/buzz/1?drill=sound4-rest4", "good", 160);
+      await page.waitForSelector(".live .live-threads path");
+      const here = page.url();
+      for (const leave of [() => page.keyboard.press("5"), () => page.keyboard.press("Enter"), () => page.click(".path a[data-key='5']")]) {
+        await leave();
+        assert.match(await page.textContent(".transport .trouble"), /A take is running/);
+        assert.equal(page.url(), here);
+      }
+      assert.equal(await page.evaluate(() => !window.dispatchEvent(new Event("beforeunload", { cancelable: true }))), true);
+      assert.equal(await page.locator(".fields").evaluate((fields) => fields.inert), true);
+      // The second of four tries has begun: the first is over.
+      await page.waitForFunction(() => document.querySelectorAll(".live-threads .thread").length === 2);
+      await page.keyboard.press("Space");
+      await page.waitForSelector("[data-summary]", { timeout: 60000 });
+      assert.equal(await page.locator("#stage .thread").count(), 1);
+      assert.equal(await page.evaluate(() => !window.dispatchEvent(new Event("beforeunload", { cancelable: true }))), false);
+    });
+  });
+
+  it("that was not judged is offered again after a reload, and can be let go", { timeout: 90000 }, async () => {
+    await visit({ expectErrors: true }, async (page) => {
+      const cut = (route) => route.abort();
+      await page.route("**/*handler=Hear*", cut);
+      await play(page, "/buzz/1?drill=steady-line", "good", 160);
+      await page.waitForSelector("[data-again]:visible", { timeout: 60000 });
+      await page.unroute("**/*handler=Hear*", cut);
+      await page.reload();
+      await page.waitForSelector("[data-again]:visible");
+      assert.match(await page.textContent(".transport .trouble"), /A take of \d\d:\d\d was not judged yet/);
+      await page.click("[data-again]");
+      await page.waitForSelector("[data-summary]");
+      await page.reload();
+      await page.waitForSelector("#stage svg");
+      assert.equal(await page.locator("[data-again]").isVisible(), false);
+    });
+  });
+});
+
+describe("the transport", () => {
+  for (const viewport of sizes)
+    it(`is one row at one place on every stop: ${viewport.width} x ${viewport.height}`, { timeout: 90000 }, async () => {
+      await visit({ viewport }, async (page) => {
+        const boxes = [];
+        for (const path of rows) {
+          await page.goto(address + path);
+          boxes.push(await box(page));
+          assert.equal(await page.locator(".transport").evaluate((row) => row.scrollWidth > row.clientWidth), false, `${path} has more than its row holds`);
+        }
+        for (const [i, each] of boxes.entries()) assert.deepEqual(each, boxes[0], rows[i]);
+        assert.equal(boxes[0][1] + boxes[0][3], viewport.height);
+      });
+    });
+
+  it("has every control on a phone, by touch alone", { timeout: 60000 }, async () => {
+    await visit({ viewport: sizes[3], touch: true }, async (page) => {
+      await page.goto(`${address}/buzz/1?drill=sound4-rest4`);
+      assert.equal(await page.locator("[name=drill]").isVisible(), false);
+      await page.tap("[data-more]");
+      for (const name of ["drill", "on", "tempo", "source", "tense"]) assert.ok(await page.locator(`[name=${name}]`).isVisible(), name);
+      await page.selectOption("[name=source]", "PracticePlayer");
+      await page.check("[name=atonce]");
+      await page.tap("[data-go]");
+      await page.waitForSelector("[data-summary]");
+      const { y, height } = await page.locator("[data-next]").boundingBox();
+      assert.ok(y + height < sizes[3].height - 84, `the next step ends at ${y + height}`);
+      const smallest = await page.evaluate(() => Math.min(...[...document.querySelectorAll("#stage svg text")].filter((text) => text.getClientRects().length > 0).map((text) => parseFloat(getComputedStyle(text).fontSize) * text.getScreenCTM().a)));
+      assert.ok(smallest >= 11, `drawn text of ${smallest} px`);
+      await page.tap("[data-path]");
+      await page.tap(".path a[data-key='5']");
+      await page.waitForURL(/\/tone\/1/);
+    });
+  });
+});
