@@ -123,11 +123,18 @@ describe("the transport", () => {
       await page.waitForSelector("[data-summary]");
       const { y, height } = await page.locator("[data-next]").boundingBox();
       assert.ok(y + height < sizes[3].height - 84, `the next step ends at ${y + height}`);
-      const smallest = await page.evaluate(() => Math.min(...[...document.querySelectorAll("#stage svg text")].filter((text) => text.getClientRects().length > 0).map((text) => parseFloat(getComputedStyle(text).fontSize) * text.getScreenCTM().a)));
-      assert.ok(smallest >= 11, `drawn text of ${smallest} px`);
       await page.tap("[data-path]");
       await page.tap(".path a[data-key='5']");
       await page.waitForURL(/\/tone\/1/);
     });
   });
+
+  for (const path of ["/buzz/1", "/tone/1", "/slurs/4", "/breath/1"])
+    it(`leaves no drawn text under 11 px on a phone: ${path}`, { timeout: 60000 }, async () => {
+      await visit({ viewport: sizes[3] }, async (page) => {
+        await page.goto(address + path);
+        const smallest = await page.evaluate(() => Math.min(99, ...[...document.querySelectorAll("#stage svg text")].filter((text) => text.getClientRects().length > 0).map((text) => parseFloat(getComputedStyle(text).fontSize) * text.getScreenCTM().a)));
+        assert.ok(smallest >= 11, `drawn text of ${smallest} px`);
+      });
+    });
 });
