@@ -138,7 +138,7 @@ public sealed class RowDrawing
 
     /// <summary>When the first note that did not come was due or sounded, seconds into the take; null where all came.</summary>
     public static string? Place(RowTrace? trace) =>
-        trace?.Notes.FirstOrDefault(note => note.Outcome != NoteOutcome.Right) is { } missed
+        trace?.Focus is { Outcome: not (NoteOutcome.Right or NoteOutcome.CannotTell) } missed
         && (missed.StartSeconds ?? missed.DueSeconds) is { } at
             ? $"{at:0.##}"
             : null;

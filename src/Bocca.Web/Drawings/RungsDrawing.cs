@@ -18,19 +18,12 @@ public sealed class RungsDrawing
 
     /// <summary>The rungs about a note, on the way it is played.</summary>
     public RungsDrawing(Instrument instrument, Reading reading, Core.Fingering.Fingering way, Tuning tuning)
-        : this(instrument, reading, way.Tube, way.Partial, null, instrument.Slide is null ? FullHeight : ShortHeight, tuning) { }
-
-    /// <summary>The rungs about a note that was meant, with what was heard at its height.</summary>
-    public RungsDrawing(Instrument instrument, Reading reading, Tube tube, int partial, double? heardHz, double height, Tuning tuning)
     {
-        Height = height;
+        var (tube, partial) = (way.Tube, way.Partial);
+        Height = instrument.Slide is null ? FullHeight : ShortHeight;
         // Three rungs above the one wanted and three below tell what the lips could get instead.
-        var rungs = Rung.Of(instrument, tube, HarmonicSeries.Highest, tuning)
-            .Where(rung =>
-                Math.Abs(rung.Partial - partial) <= 3 || (heardHz is { } hertz && Math.Abs(Tuning.Cents(rung.Hertz, hertz)) < 250)
-            )
-            .ToList();
-        var shown = rungs.Select(rung => Math.Log2(rung.Hertz)).Concat(heardHz is { } also ? [Math.Log2(also)] : []).ToList();
+        var rungs = Rung.Of(instrument, tube, HarmonicSeries.Highest, tuning).Where(rung => Math.Abs(rung.Partial - partial) <= 3).ToList();
+        var shown = rungs.ConvertAll(rung => Math.Log2(rung.Hertz));
         var (low, high) = (shown.Min(), shown.Max());
         double At(double hertz) => Height - Margin - ((Math.Log2(hertz) - low) / (high - low) * (Height - (2 * Margin)));
         Rungs =
@@ -49,17 +42,9 @@ public sealed class RungsDrawing
                 }
             )),
         ];
-        if (heardHz is { } heard)
-            (HeardY, WantedY) = (At(heard), Rungs.FirstOrDefault(rung => rung.Wanted)?.Y);
     }
 
     public double Height { get; }
-
-    /// <summary>Where what was heard lies; null for nothing.</summary>
-    public double? HeardY { get; }
-
-    /// <summary>Where what was wanted lies, when something was heard.</summary>
-    public double? WantedY { get; }
 
     public IReadOnlyList<DrawnRung> Rungs { get; }
 }

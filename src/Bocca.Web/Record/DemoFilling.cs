@@ -18,7 +18,7 @@ public sealed class DemoFilling(
     ILogger<DemoFilling> log
 )
 {
-    private bool _isOn;
+    private volatile bool _isOn;
     private int _all,
         _done;
 

@@ -34,6 +34,7 @@ export const slurs = () => {
     async record() {
       const button = this.$root.querySelector("[data-model]");
       if (button.dataset.first) {
+        this.stage();
         this.running = true;
         this.label = "listen";
         this.mark();

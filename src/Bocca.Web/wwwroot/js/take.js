@@ -72,7 +72,7 @@ export const taking = (stop, fields) => ({
     unfold(root.querySelector(".transport"), false);
     const stage = root.querySelector("#stage");
     if (!stage.querySelector("svg[data-axis]")) stage.querySelector(".drawing").replaceChildren(stage.querySelector("[data-empty]").content.cloneNode(true));
-    root.querySelectorAll("[data-verdict], .drawing > .legend, .aims, .own-scale, .caution.gap, .told").forEach((old) => old.remove());
+    root.querySelectorAll("[data-verdict], .drawing > .legend, .aims, .own-scale").forEach((old) => old.remove());
     const picture = stage.querySelector("svg[data-axis]");
     picture.querySelectorAll(".heard-thread, .miss, .thread, .found, .starts, .try .air, .try .tone, .try .strong + .strong").forEach((old) => old.remove());
     picture.querySelectorAll(".missed").forEach((note) => note.classList.remove("missed"));
@@ -108,6 +108,7 @@ export const taking = (stop, fields) => ({
     const button = event.target.closest("[data-play], [data-play-place]");
     if (!button || !this.made) return;
     this.player?.pause();
+    URL.revokeObjectURL(this.player?.src);
     this.player = new Audio(URL.createObjectURL(this.made));
     this.player.playbackRate = this.$root.querySelector("[data-slow]").checked ? 0.6 : 1;
     if ("playPlace" in button.dataset) this.player.currentTime = Math.max(0, Number(this.$root.querySelector("#stage").dataset.place) - 1);
