@@ -1,4 +1,4 @@
-import { unfold } from "./frame.js";
+import { remembered, unfold } from "./frame.js";
 import { Capture } from "./capture.js";
 import { audio, clicks, countIn, countInClicks, inWords } from "./sound.js";
 
@@ -25,8 +25,9 @@ export const breath = () => ({
   },
 
   init() {
-    this.source = localStorage.getItem("bocca.listens") ?? "nobody";
+    this.source = remembered(this.field("source"), "bocca.listens");
     this.$watch("source", (source) => localStorage.setItem("bocca.listens", source));
+    if (this.source === this.field("source").value) this.chooseSource();
     this.draw(0.12);
     this.listener = (event) => {
       if (event.key === "Escape" && this.running) this.stopNow?.();

@@ -2,7 +2,6 @@
 const typing = (element) => element instanceof HTMLElement && (element.isContentEditable || ["INPUT", "SELECT", "TEXTAREA"].includes(element.tagName));
 const pressing = (element) => element instanceof HTMLElement && ["A", "BUTTON", "SUMMARY"].includes(element.tagName);
 
-
 // The answer that the finder waits for; an earlier one that comes later is not shown.
 let finding = Promise.resolve();
 
@@ -98,6 +97,12 @@ document.addEventListener("keydown", (event) => {
   unfold(transport, false);
   transport.querySelector("[data-more]").focus();
 });
+
+// What a field says that the page remembers: what was chosen while its scripts still loaded, or what was chosen last time.
+export function remembered(field, key) {
+  const served = [...field.options].find((option) => option.defaultSelected) ?? field.options[0];
+  return field.value === served.value ? (localStorage.getItem(key) ?? served.value) : field.value;
+}
 
 function show(id) {
   const dialog = document.getElementById(id);

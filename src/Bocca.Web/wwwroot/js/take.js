@@ -1,5 +1,5 @@
 import { Capture, wavOf } from "./capture.js";
-import { unfold } from "./frame.js";
+import { remembered, unfold } from "./frame.js";
 import { Live } from "./live.js";
 import { audio, countIn, countInClicks, inWords, model } from "./sound.js";
 import { forget, keep, waiting } from "./waiting.js";
@@ -47,7 +47,9 @@ export const taking = (stop, fields) => ({
   },
 
   async init() {
-    this.source = localStorage.getItem("bocca.source") ?? "Microphone";
+    this.source = remembered(this.field("source"), "bocca.source");
+    // Chosen before the page was awake: what more there is to choose opens now.
+    if (this.source === this.field("source").value) this.chooseSource();
     this.$watch("source", (source) => localStorage.setItem("bocca.source", source));
     window.addEventListener("beforeunload", (this.leaver = (event) => this.running && event.preventDefault()));
     window.addEventListener("bocca:leaving", (this.warner = () => (this.trouble = "A take is running. Stop it first; what is finished will be heard.")));
