@@ -30,9 +30,8 @@ internal sealed class LipModel
     private const double OhmAlone = 4e6;
     private const double RestAloneMm = 0.15;
     private readonly LipBuild _build;
-    private readonly double[] _omega;
-    private readonly double[] _loss;
-    private readonly double[] _gain;
+    private readonly double[] _spring;
+    private readonly double[] _share;
     private readonly double[] _pressure;
     private readonly double[] _volume;
     private readonly double[] _free;
@@ -40,6 +39,7 @@ internal sealed class LipModel
     private readonly bool _alone;
     private readonly double _rest;
     private readonly double _lungOhm;
+    private double _ohm;
     private double _mouth;
     private double _lift;
     private double _speed;
@@ -55,8 +55,8 @@ internal sealed class LipModel
         _build = build;
         var count = column.Resonances.Count;
         _alone = count == 0;
-        (_omega, _loss, _gain) = (new double[count], new double[count], new double[count]);
-        (_pressure, _volume, _free, _taken) = (new double[count], new double[count], new double[count], new double[count]);
+        (_spring, _share, _taken) = (new double[count], new double[count], new double[count]);
+        (_pressure, _volume, _free) = (new double[count], new double[count], new double[count]);
         Tune(column);
         _rest = (_alone ? Math.Min(build.RestMm, RestAloneMm) : build.RestMm) / 1000;
         _lungOhm = LungOhm(build, _alone);
@@ -84,14 +84,20 @@ internal sealed class LipModel
     public static double Turbulence(double flow) => Math.Clamp(2 * ((flow * flow) - 0.5), 0, 20);
 
     /// <summary>Moves the column's resonances, as a slide or the lips' pull does.</summary>
-    public void Tune(AirColumn column)
+    /// <param name="column">The column.</param>
+    /// <param name="ratio">Every resonance lies so much higher.</param>
+    public void Tune(AirColumn column, double ratio = 1)
     {
-        for (var i = 0; i < _omega.Length; i++)
+        _ohm = 0;
+        for (var i = 0; i < _spring.Length; i++)
         {
             var resonance = column.Resonances[i];
-            _omega[i] = 2 * Math.PI * resonance.Hertz;
-            _loss[i] = _omega[i] / resonance.Sharpness;
-            _gain[i] = resonance.Ohm * _loss[i];
+            var omega = 2 * Math.PI * (resonance.Hertz * ratio);
+            var loss = omega / resonance.Sharpness;
+            _spring[i] = Step * omega * omega;
+            _share[i] = 1 / (1 + (Step * loss) + (Step * _spring[i]));
+            _taken[i] = Step * resonance.Ohm * loss * _share[i];
+            _ohm += _taken[i];
         }
     }
 
@@ -100,12 +106,12 @@ internal sealed class LipModel
     {
         if (_set != (handles.TensionHz, handles.Opening))
             Set(handles);
-        var (freePressure, ohm) = Column();
+        var freePressure = Column();
         var (freeMouth, mouthOhm) = Mouth(handles.PressurePa);
         var area = Math.Max(0, _lift) * _width * Math.Sqrt(2 / AirDensity);
         var drive = freeMouth - freePressure;
         // The flow that its own back pressure allows: u = area x root(drive - ohm x u).
-        var back = area * (ohm + mouthOhm);
+        var back = area * (_ohm + mouthOhm);
         var flow = Math.Sign(drive) * area * (Math.Sqrt((back * back) + (4 * Math.Abs(drive))) - back) / 2;
         _mouth = freeMouth - (mouthOhm * flow);
         var pressure = Settle(flow);
@@ -115,22 +121,17 @@ internal sealed class LipModel
         return sound;
     }
 
-    /// <summary>Every resonance a step on without flow, and what a unit of flow would add to their sum.</summary>
-    private (double Free, double Ohm) Column()
+    /// <summary>The sum of all resonances a step on, as it would be without flow.</summary>
+    private double Column()
     {
-        double free = 0,
-            ohm = 0;
-        for (var i = 0; i < _omega.Length; i++)
+        var free = 0.0;
+        for (var i = 0; i < _free.Length; i++)
         {
-            var spring = Step * _omega[i] * _omega[i];
-            var share = 1 / (1 + (Step * _loss[i]) + (Step * spring));
-            _free[i] = (_pressure[i] - (spring * _volume[i])) * share;
-            _taken[i] = Step * _gain[i] * share;
+            _free[i] = (_pressure[i] - (_spring[i] * _volume[i])) * _share[i];
             free += _free[i];
-            ohm += _taken[i];
         }
 
-        return (free, ohm);
+        return free;
     }
 
     private (double Free, double Ohm) Mouth(double lungs)
@@ -140,10 +141,11 @@ internal sealed class LipModel
         return ((_mouth + (share * lungs)) / (1 + share), Step / Compliance / (1 + share));
     }
 
+    /// <summary>Lets the flow into the resonances; gives back their sum.</summary>
     private double Settle(double flow)
     {
         var sum = 0.0;
-        for (var i = 0; i < _omega.Length; i++)
+        for (var i = 0; i < _pressure.Length; i++)
         {
             _pressure[i] = _free[i] + (_taken[i] * flow);
             _volume[i] += Step * _pressure[i];

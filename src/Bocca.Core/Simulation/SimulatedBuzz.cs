@@ -38,7 +38,7 @@ internal sealed class SimulatedBuzz
     private readonly double _delay;
     private readonly double _swell;
     private readonly double _hertz;
-    private readonly Func<FaultKind, double> _amount;
+    private readonly double[] _amounts;
 
     /// <param name="stage">What it is played on.</param>
     /// <param name="instrument">Whose lips and tube.</param>
@@ -57,7 +57,8 @@ internal sealed class SimulatedBuzz
         Random random
     )
     {
-        (_random, _amount, _stage, _glides) = (random, amount, stage, glides);
+        (_random, _stage, _glides) = (random, stage, glides);
+        _amounts = [.. Enum.GetValues<FaultKind>().Select(amount)];
         var (noiseDb, jitter, spread) = stage switch
         {
             SoundStage.Lips => (-20.0, 12.0, 25.0),
@@ -93,15 +94,17 @@ internal sealed class SimulatedBuzz
         _swell = amount(FaultKind.SlowStart) / 1000;
     }
 
+    private double Amount(FaultKind kind) => _amounts[(int)kind];
+
     /// <summary>Adds the try to a take; null where no tone sounds.</summary>
     public SimulatedTone? AddTo(float[] samples, double cueSeconds, double soundSeconds)
     {
-        var silent = _amount(FaultKind.Silent);
+        var silent = Amount(FaultKind.Silent);
         if (silent >= 1)
             return null;
         var airStart = cueSeconds + _delay;
-        var end = cueSeconds + (soundSeconds * (1 - _amount(FaultKind.Short)));
-        var airFirst = _amount(FaultKind.AirFirst) / 1000;
+        var end = cueSeconds + (soundSeconds * (1 - Amount(FaultKind.Short)));
+        var airFirst = Amount(FaultKind.AirFirst) / 1000;
         // Whoever gives air first feels the tone coming and meets it in time.
         var meet =
             silent > 0 ? end
@@ -148,7 +151,7 @@ internal sealed class SimulatedBuzz
         var model = new LipModel(_build, _column.Scaled(_tunings[0].ColumnRatio));
         var radiation = new Radiation(_column.RadiatesFromHz);
         var air = new BreathNoise(_random, _noise);
-        var wander = new SlowWander(_random, _amount(FaultKind.Wander) + 2);
+        var wander = new SlowWander(_random, Amount(FaultKind.Wander) + 2);
         var sounded = new Sounded(ToneLevel);
         var handles = default(LipHandles);
         double gain = 1,
@@ -190,8 +193,8 @@ internal sealed class SimulatedBuzz
         var tension = tuning.TensionHz * Math.Pow(next.TensionHz / tuning.TensionHz, share);
         var cents = Bend(t) + drift + _cents;
         if (_stage == SoundStage.Instrument)
-            model.Tune(_column.Scaled(tuning.ColumnRatio * Math.Pow(next.ColumnRatio / tuning.ColumnRatio, share) * Cents(cents)));
-        var fallAt = _amount(FaultKind.PartialBelow);
+            model.Tune(_column, tuning.ColumnRatio * Math.Pow(next.ColumnRatio / tuning.ColumnRatio, share) * Cents(cents));
+        var fallAt = Amount(FaultKind.PartialBelow);
         if (fallAt > 0 && t > fallAt * length)
             tension *= _fallen;
         var together = Smooth(t / MeetSeconds);
@@ -223,14 +226,14 @@ internal sealed class SimulatedBuzz
 
     /// <summary>Cents away from the tone's own pitch at a time.</summary>
     private double Bend(double t) =>
-        (_amount(FaultKind.Drift) * Math.Max(0, t))
-        + (_amount(FaultKind.Wobble) * Math.Sin(2 * Math.PI * 5 * t))
-        - (_amount(FaultKind.Scoop) * Math.Exp(-Math.Max(0, t) / 0.08));
+        (Amount(FaultKind.Drift) * Math.Max(0, t))
+        + (Amount(FaultKind.Wobble) * Math.Sin(2 * Math.PI * 5 * t))
+        - (Amount(FaultKind.Scoop) * Math.Exp(-Math.Max(0, t) / 0.08));
 
     /// <summary>The breath's share of its usual pressure.</summary>
     private double Breath(double t, double length)
     {
-        var hole = _amount(FaultKind.Break) / 1000;
+        var hole = Amount(FaultKind.Break) / 1000;
         var flows = hole == 0 || Math.Abs(t - (length / 2)) > hole / 2;
         // The lips meet before the breath comes.
         return flows ? Smooth((t - MeetSeconds) / RiseSeconds) * LetsGo(t, length) : 0;
@@ -238,9 +241,9 @@ internal sealed class SimulatedBuzz
 
     /// <summary>The breath's fading, and the end: the air lets go over some hundredths of a second, the tongue at once.</summary>
     private double Gain(double t, double length) =>
-        Decibels(-_amount(FaultKind.Fade) * Math.Max(0, t))
+        Decibels(-Amount(FaultKind.Fade) * Math.Max(0, t))
         * (
-            _amount(FaultKind.ClosedEnd) > 0 ? Smooth((length - t) / 0.012)
+            Amount(FaultKind.ClosedEnd) > 0 ? Smooth((length - t) / 0.012)
             : _stage == SoundStage.Instrument ? Smooth((length + 0.055 - t) / 0.16)
             : Smooth((length + 0.02 - t) / 0.09)
         );
@@ -250,7 +253,7 @@ internal sealed class SimulatedBuzz
     /// at all.
     /// </summary>
     private double LetsGo(double t, double length) =>
-        _amount(FaultKind.ClosedEnd) > 0 ? 1
+        Amount(FaultKind.ClosedEnd) > 0 ? 1
         : _stage == SoundStage.Instrument ? Smooth((length + 0.025 - t) / 0.1)
         : Smooth((length - t) / 0.05);
 

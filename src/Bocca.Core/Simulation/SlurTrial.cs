@@ -161,7 +161,7 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
             var share = lips.Reach / 100 * Smooth(since / way.Seconds) * (1 + beyond);
             double Between(double first, double from, double to) =>
                 first * Math.Pow(from / first, lips.Reach / 100) * Math.Pow(to / from, share);
-            model.Tune(column.Scaled(Between(tunings[phrase].ColumnRatio, tunings[before].ColumnRatio, tunings[now].ColumnRatio)));
+            model.Tune(column, Between(tunings[phrase].ColumnRatio, tunings[before].ColumnRatio, tunings[now].ColumnRatio));
             var breath = Math.Min(Smooth((t - starts[phrase]) / 0.02), Smooth((ends[last] + 0.03 - t) / 0.1));
             return LipSetting.On(
                 Between(tunings[phrase].TensionHz, tunings[before].TensionHz, tunings[now].TensionHz),
