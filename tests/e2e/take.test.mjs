@@ -36,13 +36,13 @@ async function isOnTheRungBelow(page) {
 }
 
 describe("a take", () => {
-  for (const [stop, path, character, written] of [["buzz", "/buzz/1?drill=sound4-rest4", "good", ".gate, .try .asked"], ["tone", "/tone/1?drill=what-came&notes=G4", "one-low", ".ribbon, .rung-line.meant"], ["slurs", "/slurs/4?drill=pair:0:3", "good", ".ribbon, .rung-line.meant"]])
+  for (const [stop, path, character, written] of [["buzz", "/buzz/1?drill=steady-line", "good", ".gate, .try .asked"], ["tone", "/tone/1?drill=what-came&notes=G4", "one-low", ".ribbon, .rung-line.meant"], ["slurs", "/slurs/4?drill=pair:0:3", "good", ".ribbon, .rung-line.meant"]])
     it(`stays on one drawing: ${stop}`, { timeout: 90000 }, async () => {
       await visit({}, async (page) => {
         await page.goto(address + path);
         const before = [await frameOf(page), await page.locator(`#stage ${written}`).count()];
         assert.ok(before[0].some && before[1] >= 2);
-        await play(page, path, character, 120);
+        await play(page, path, character, 160);
         await page.waitForSelector(".live .live-threads path");
         assert.deepEqual([await frameOf(page), await page.locator(`#stage ${written}`).count()], before, "while it sounds");
         assert.equal(await page.locator("[data-verdict], [data-accept], [data-keep]").count(), 0);
