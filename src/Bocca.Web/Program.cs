@@ -37,6 +37,7 @@ foreach (var stop in (Stop[])[Desk.Stop, BreathStop.Stop, SetupStop.Stop, BuzzSt
 builder.Services.AddSingleton<Stops>();
 builder.Services.AddScoped(services => RoomClock.For(services.GetRequiredService<BoccaDb>(), services.GetRequiredService<TimeProvider>()));
 builder.Services.AddScoped<Journal>();
+builder.Services.AddSingleton<Assets>();
 builder.Services.AddSingleton<FirstPage>();
 builder.Services.AddSingleton<DemoFilling>();
 builder.Services.AddHostedService<Tidy>();
@@ -64,7 +65,7 @@ app.UseResponseCompression();
 app.UseMiddleware<SecurityHeaders>();
 app.UseExceptionHandler("/problem/500");
 app.UseStatusCodePagesWithReExecute("/problem/{0}");
-app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = file => file.Context.Response.Headers.CacheControl = "no-cache" });
+app.Services.GetRequiredService<Assets>().Serve(app);
 app.UseRouting();
 app.UseAntiforgery();
 app.MapRazorPages();

@@ -75,7 +75,7 @@ public sealed class BuzzPageTests : IDisposable
                 )
             )
             .RootElement;
-        Assert.Equal(sounds ? 233.08 : 0, plan.GetProperty("modelHertz").GetDouble(), 0.01);
+        Assert.Equal(sounds ? 233.08 : 0, plan.GetProperty("startHertz").GetDouble(), 0.01);
     }
 
     [Fact]

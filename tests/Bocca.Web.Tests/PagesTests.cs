@@ -35,6 +35,26 @@ public sealed class PagesTests : IDisposable
     }
 
     [Fact]
+    public async Task What_a_page_is_made_of_is_kept_for_good_and_what_an_open_page_still_asks_for_comes_as_it_is()
+    {
+        var tab = Tab();
+        var (_, page) = await tab.OpenAsync("/");
+        var addresses = page.QuerySelectorAll("link[rel=stylesheet], script[src]")
+            .Select(part => part.GetAttribute("href") ?? part.GetAttribute("src")!)
+            .ToList();
+        Assert.True(addresses.Count >= 5);
+        foreach (var address in addresses)
+        {
+            var kept = await _room.CreateClient().GetAsync(address);
+            Assert.Equal(HttpStatusCode.OK, kept.StatusCode);
+            Assert.Contains("immutable", kept.Headers.CacheControl!.ToString());
+            var earlier = await _room.CreateClient().GetAsync("/at/0123456789abcdef" + address[address.IndexOf('/', "/at/".Length)..]);
+            Assert.Equal(HttpStatusCode.OK, earlier.StatusCode);
+            Assert.Equal("no-cache", earlier.Headers.CacheControl!.ToString());
+        }
+    }
+
+    [Fact]
     public async Task A_large_room_comes_by_pages_and_everybody_is_on_one_of_them_once()
     {
         for (var i = 0; i < 70; i++)

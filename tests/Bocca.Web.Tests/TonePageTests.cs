@@ -55,6 +55,50 @@ public sealed class TonePageTests : IDisposable
         Assert.Contains("0 of 2", (await tab.OpenAsync($"/record/{pupil.Id}")).Page.Body!.TextContent);
     }
 
+    [Theory]
+    [InlineData("Lower", "You said: something lower. So it was.", 1)]
+    [InlineData("Came", "You said: it came. It was: something lower.", 0)]
+    public async Task Where_the_pupil_guesses_first_nothing_is_told_before_and_the_guess_is_a_figure(
+        string said,
+        string told,
+        double figure
+    )
+    {
+        var pupil = await _room.AddAsync("Ada");
+        await _room.InRecordAsync(async db =>
+        {
+            (await db.Pupils.FindAsync([pupil.Id], TestContext.Current.CancellationToken))!.Points = "verdict.guess=b";
+            return await db.SaveChangesAsync(TestContext.Current.CancellationToken);
+        });
+        var tab = Tab();
+        var asked = await HearAsync(tab, pupil.Id, "what-came", "D4", "one-low");
+        Assert.Equal(
+            ["It came", "Something lower", "Something higher"],
+            asked.QuerySelectorAll("[data-said]").Select(each => each.TextContent)
+        );
+        Assert.Empty(asked.QuerySelectorAll("[data-summary], [data-verdict] .cue, [data-accept], .heard-thread, .miss"));
+        Assert.DoesNotContain("one partial low", asked.QuerySelector("#heard")!.TextContent);
+
+        var id = asked.QuerySelector("[data-guess]")!.GetAttribute("data-guess")!;
+        MultipartFormDataContent Guess(string word) => new() { { new StringContent(id), "id" }, { new StringContent(word), "said" } };
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (await tab.PostAsync(asked, $"/tone/{pupil.Id}?handler=Guess", Guess("Steady"))).StatusCode
+        );
+        var answer = await tab.PostAsync(asked, $"/tone/{pupil.Id}?handler=Guess", Guess(said));
+        Assert.Contains(told, await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+        var again = await tab.PostAsync(asked, $"/tone/{pupil.Id}?handler=Guess", Guess("Lower"));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, again.StatusCode);
+
+        var page = (await tab.OpenAsync($"/tone/{pupil.Id}?take={id}")).Page;
+        Assert.Contains("one partial low", page.QuerySelector("[data-summary]")!.TextContent);
+        await tab.SendAsync(page, "form[action*=Keep]");
+        Assert.Equal(
+            figure,
+            (await _room.InRecordAsync(db => db.Figures.SingleAsync(each => each.Name == Core.Judging.Guess.Right.Name))).Value
+        );
+    }
+
     [Fact]
     public async Task Two_even_passes_in_a_row_raise_the_tempo()
     {

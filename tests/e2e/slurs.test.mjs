@@ -26,7 +26,7 @@ describe("slurs", () => {
   });
 
   it("a partial too far is heard, drawn and named", { timeout: 120000 }, async () => {
-    const microphone = spoken("slur-over", 2.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--miss", "partial=1@2", "--beats", "4", "--tempo", "120");
+    const microphone = spoken("slur-over", 10.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--miss", "partial=1@2", "--beats", "4", "--tempo", "120");
     await visit({ microphone }, async (page) => {
       await page.goto(`${address}/slurs/7?drill=glide:0:3`);
       await page.click("[data-more]");

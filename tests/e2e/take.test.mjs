@@ -11,11 +11,13 @@ const rows = ["/buzz/1", "/buzz/1/lips", "/tone/1", "/slurs/4", "/slurs/4/lips",
 // Where the transport lies, in whole pixels.
 const box = (page) => page.locator(".transport").evaluate((row) => Object.values(row.getBoundingClientRect().toJSON()).slice(0, 4).map(Math.round));
 
-async function play(page, path, character, tempo) {
+async function play(page, path, character, tempo, led = "alone") {
   await page.goto(address + path);
   await page.selectOption("[name=source]", "PracticePlayer");
   await page.selectOption("[name=character]", character);
   await page.fill("[name=tempo]", String(tempo));
+  // Where the approach wants the pupil's own pitch, nobody leads.
+  if (await page.locator("[name=led]").isVisible()) await page.selectOption("[name=led]", led);
   await page.click("[data-go]");
 }
 
@@ -36,13 +38,17 @@ async function isOnTheRungBelow(page) {
 }
 
 describe("a take", () => {
-  for (const [stop, path, character, written] of [["buzz", "/buzz/1?drill=steady-line", "good", ".gate, .try .asked"], ["tone", "/tone/1?drill=what-came&notes=G4", "one-low", ".ribbon, .rung-line.meant"], ["slurs", "/slurs/4?drill=pair:0:3", "good", ".ribbon, .rung-line.meant"]])
-    it(`stays on one drawing: ${stop}`, { timeout: 90000 }, async () => {
+  for (const [stop, path, character, written, led] of [["buzz", "/buzz/1?drill=steady-line", "good", ".gate, .try .asked", "alone"], ["tone", "/tone/1?drill=what-came&notes=G4", "one-low", ".ribbon, .rung-line.meant", "first"], ["slurs", "/slurs/4?drill=pair:0:3", "good", ".ribbon, .rung-line.meant", "with"]])
+    it(`stays on one drawing: ${stop}, led ${led}`, { timeout: 90000 }, async () => {
       await visit({}, async (page) => {
         await page.goto(address + path);
         const before = [await frameOf(page), await page.locator(`#stage ${written}`).count()];
         assert.ok(before[0].some && before[1] >= 2);
-        await play(page, path, character, 160);
+        await play(page, path, character, 160, led);
+        if (led === "first") {
+          await page.waitForFunction(() => document.querySelector("[data-label]").textContent === "listen");
+          assert.match(await page.textContent("[data-running]"), /Listen to the end/);
+        }
         await page.waitForSelector(".live .live-threads path");
         assert.deepEqual([await frameOf(page), await page.locator(`#stage ${written}`).count()], before, "while it sounds");
         assert.equal(await page.locator("[data-verdict], [data-accept], [data-keep]").count(), 0);

@@ -67,6 +67,11 @@ public static class TakeJudge
                     ? "Tight or open is not judged: there are no samples of your own yet."
                     : null,
             OnOwnScale = places.Count == 0 ? null : places.Median(),
+            HeardAs = take.Median(attempt => attempt.SteadinessCents) switch
+            {
+                null => null,
+                var cents => cents <= bands.SteadyCents ? HeardAs.Steady : HeardAs.Unsteady,
+            },
         };
     }
 

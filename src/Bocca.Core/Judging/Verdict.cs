@@ -29,4 +29,10 @@ public sealed record Verdict(
 
     /// <summary>Where the take lies on the pupil's own scale, -1 tight, 0 centred, 1 open; null without one.</summary>
     public double? OnOwnScale { get; init; }
+
+    /// <summary>The take in the word that a pupil can guess; null where nothing sure was heard.</summary>
+    public HeardAs? HeardAs { get; init; }
+
+    /// <summary>What the pupil guessed before this was shown; null for nothing.</summary>
+    public HeardAs? Guessed { get; init; }
 }

@@ -42,7 +42,10 @@ public static class SlurJudge
             : came < 0.5 * row.Notes.Count ? Outcome.StepBack
             : Outcome.Repeat;
         var summary = row.Doubt?.Sentence ?? Summary(heard, asked, clean, bands);
-        return new Verdict(outcome, summary, Numbers(heard, clean), findings, Next(outcome, asked, findings, pupil, onward, summary));
+        return new Verdict(outcome, summary, Numbers(heard, clean), findings, Next(outcome, asked, findings, pupil, onward, summary))
+        {
+            HeardAs = RowJudge.HeardAsOf(row),
+        };
     }
 
     /// <summary>A change in words, such as <c>4 to 5: 80 ms of silence</c>.</summary>

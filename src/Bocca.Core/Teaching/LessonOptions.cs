@@ -129,3 +129,13 @@ public enum DailyAmount
     /// <summary>Five minutes, rising, six days.</summary>
     FiveMinutesRising,
 }
+
+/// <summary>Before the verdict (<c>verdict.guess</c>).</summary>
+public enum BeforeTheVerdict
+{
+    /// <summary>It is shown at once.</summary>
+    AtOnce,
+
+    /// <summary>The pupil guesses first.</summary>
+    GuessFirst,
+}

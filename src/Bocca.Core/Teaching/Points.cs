@@ -160,6 +160,9 @@ public static class Points
     /// <summary>How much a day.</summary>
     public static Point<DailyAmount> DailyAmount { get; } = new("amount");
 
+    /// <summary>Before the verdict.</summary>
+    public static Point<BeforeTheVerdict> BeforeTheVerdict { get; } = new("verdict.guess");
+
     /// <summary>How many options each point has, by its name in records.</summary>
     internal static IReadOnlyDictionary<string, int> OptionCounts { get; } =
         typeof(Points)

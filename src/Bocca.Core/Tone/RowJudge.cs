@@ -55,7 +55,27 @@ public static class RowJudge
         )
         {
             Asked = aims,
+            HeardAs = HeardAsOf(row),
         };
+    }
+
+    /// <summary>
+    /// Whether all came, or which way the first that did not was missed; null where that cannot be said.
+    /// </summary>
+    public static HeardAs? HeardAsOf(HeardRow row)
+    {
+        if (row.Doubt is not null || row.Problem is not null)
+            return null;
+        var miss = row.Notes.Select(note => note.Judged).FirstOrDefault(note => note.Outcome != NoteOutcome.Right);
+        if (miss is null)
+            return HeardAs.Came;
+        var above =
+            miss.By != 0 ? miss.By
+            : miss.HeardWritten is { } heard && heard.Midi != miss.Meant.Written.Midi ? heard.Midi - miss.Meant.Written.Midi
+            : miss.Cents ?? 0;
+        return miss.HeardHz is null || above == 0 ? null
+            : above > 0 ? HeardAs.Higher
+            : HeardAs.Lower;
     }
 
     private static Outcome OutcomeOf(HeardRow row, IReadOnlyList<Finding> findings, IReadOnlyList<AskedHeard> aims)

@@ -22,22 +22,35 @@ public record SentSound(IFormFile? Sound, EntrySource Source, double? FirstCue, 
     public double MissingSeconds => Math.Max(0, Missing);
 }
 
+/// <summary>A take that was heard and is not told yet: first the pupil says what it was.</summary>
+/// <param name="TakeId">The take.</param>
+/// <param name="Was">What it was.</param>
+public sealed record GuessAsked(long TakeId, HeardAs Was);
+
 /// <summary>A drill as the page counts it.</summary>
 public sealed record CountedDrill(
     double BeatSeconds,
     double TotalBeats,
     double SoundSeconds,
-    double ModelHertz,
+    double StartHertz,
+    IReadOnlyList<ModelNote> Model,
+    IReadOnlyList<ModelNote> Lead,
     IReadOnlyList<double> Ends,
     IReadOnlyList<CountedBeat> Beats
 )
 {
-    public static CountedDrill Of(CuePlan plan, string restWords = "", double modelHertz = 0) =>
+    /// <param name="plan">The drill.</param>
+    /// <param name="model">What it sounds like; empty where nobody knows its pitch.</param>
+    /// <param name="restWords">What to do in a rest.</param>
+    /// <param name="startHertz">The pitch that is given before it; 0 for none.</param>
+    public static CountedDrill Of(CuePlan plan, IReadOnlyList<ModelNote> model, string restWords = "", double startHertz = 0) =>
         new(
             plan.BeatSeconds,
             plan.TotalBeats,
             plan.SoundSeconds,
-            modelHertz,
+            startHertz,
+            model,
+            ModelLine.Lead(model),
             [.. plan.Tries.Select(cue => cue.StartBeat + cue.SoundBeats)],
             BeatSheet.Of(plan, restWords)
         );
@@ -65,8 +78,38 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     /// <summary>What the page says of a take that was kept.</summary>
     protected virtual string KeptWords => $"The {Kind.Noun} stands in the record.";
 
+    /// <summary>Whether the pupil guesses before the verdict.</summary>
+    public bool GuessesFirst => Approach.Of(Points.BeforeTheVerdict) == BeforeTheVerdict.GuessFirst;
+
     /// <summary>The verdict on a take.</summary>
     protected abstract Verdict VerdictOf(T payload);
+
+    /// <summary>The same take with its verdict changed.</summary>
+    protected abstract T WithVerdict(T payload, Verdict verdict);
+
+    /// <summary>A take as it is shown on the stage.</summary>
+    protected abstract Task<IActionResult> OnStageAsync(Shown<T> take);
+
+    /// <summary>Takes the pupil's guess down and shows the verdict.</summary>
+    public async Task<IActionResult> OnPostGuessAsync(long id, HeardAs said)
+    {
+        if (await TrackedAsync(id) is not { } entry)
+            return NotFound();
+        var payload = Kind.Read(entry);
+        var verdict = VerdictOf(payload);
+        if (verdict is not { HeardAs: { } was, Guessed: null } || entry.Kept || !Guess.Choices(was).Contains(said))
+            return Refuse("This take was told already.");
+        payload = WithVerdict(payload, verdict with { Guessed = said });
+        entry.Payload = Kind.Write(payload);
+        await Db.SaveChangesAsync();
+        return await OnStageAsync(new Shown<T>(entry, payload));
+    }
+
+    /// <summary>What the pupil is asked before a take is told; null where it may be told.</summary>
+    protected GuessAsked? Asks(Shown<T>? take) =>
+        GuessesFirst && take is { Entry.Kept: false } && VerdictOf(take.Payload) is { HeardAs: { } was, Guessed: null }
+            ? new GuessAsked(take.Entry.Id, was)
+            : null;
 
     /// <summary>Where an accepted step leads.</summary>
     protected abstract IActionResult Onward(Shown<T> take, NextStep next);

@@ -31,6 +31,19 @@ public class RowListenerTests
         Assert.Equal(Outcome.Passed, RowJudge.Judge(row, asked, SoundingPupil.Unknown).Outcome);
     }
 
+    [Theory]
+    [InlineData("G4 G4", "", HeardAs.Came)]
+    [InlineData("G4 G4", "partial=-1@2", HeardAs.Lower)]
+    [InlineData("G4 C4", "partial=1@1", HeardAs.Higher)]
+    [InlineData("G4 G4", "silent=1@1", null)]
+    public void What_a_pupil_can_guess_is_which_way_the_first_miss_went(string notes, string miss, HeardAs? was)
+    {
+        var silent = miss.StartsWith("silent", StringComparison.Ordinal);
+        var (row, _) = Hear("trumpet-bb", notes, misses: miss == "" || silent ? null : [miss], faults: silent ? [miss] : null);
+
+        Assert.Equal(was, RowJudge.HeardAsOf(row));
+    }
+
     [Fact]
     public void The_partial_below_is_named_and_a_cue_of_the_approach_offered()
     {

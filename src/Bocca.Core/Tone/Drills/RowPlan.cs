@@ -77,6 +77,30 @@ public sealed record RowPlan(double Tempo, IReadOnlyList<AskedNote> Notes)
             : throw new ArgumentException("Nothing was finished yet: play at least one phrase to its end.");
     }
 
+    /// <summary>
+    /// The row as it should sound; no model where air is asked, or any partial will do.
+    /// </summary>
+    /// <param name="hertz">The pitch of a note, hertz.</param>
+    public IReadOnlyList<ModelNote> Model(Func<MeantNote, double> hertz)
+    {
+        if (Notes.Any(note => note.Air || note.AnyPartial))
+            return [];
+        var model = new List<ModelNote>();
+        foreach (var (i, note) in Notes.Index())
+        {
+            var slurred = i > 0 && Notes[i - 1].Meant.SlurredToNext && Notes[i - 1].RestBeats == 0;
+            var sounding = note.Beats * (note.Meant.SlurredToNext ? 1 : note.Share);
+            var cue = new Cue(note.StartBeat, sounding, 0, "", note.Heights ?? Cue.Level, Glides: note.Heights is not null);
+            model.AddRange(
+                ModelLine
+                    .Of(new CuePlan(Tempo, [cue]), hertz(note.Meant))
+                    .Select((part, at) => slurred && at == 0 ? part with { Bound = true } : part)
+            );
+        }
+
+        return model;
+    }
+
     private static List<(int First, int End)> Parted(IReadOnlyList<AskedNote> notes)
     {
         var phrases = new List<(int, int)>();

@@ -21,7 +21,8 @@ public static class BuzzStop
             Title = take => $"{DrillName(take.DrillId!) ?? take.DrillId}, {Wording.On(take.Stage ?? SoundStage.Mouthpiece)}",
             Opens = take => $"/buzz/{take.PupilId}?take={take.Id}",
             Columns = Complete,
-            Figures = (_, take) => BuzzFigures.Of(take.Measures, take.Verdict.OnOwnScale, take.Threads.Strip),
+            Figures = (_, take) =>
+                [.. BuzzFigures.Of(take.Measures, take.Verdict.OnOwnScale, take.Threads.Strip), .. Guess.Of(take.Verdict)],
         };
 
     public static Stop Stop { get; } =

@@ -31,6 +31,9 @@ public sealed record HeardView(Pupil Pupil, Shown<BuzzPayload>? Take, BuzzDrill 
             ? $"{start:0.##}"
             : null;
 
+    /// <summary>The take that the pupil is to guess at first; null for none.</summary>
+    public GuessAsked? Guessing { get; init; }
+
     /// <summary>The gate with what is asked, before anything is drawn into it.</summary>
     public required ThreadDrawing Empty { get; init; }
 
@@ -124,11 +127,8 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         var plan = asked.Plan.At(tempo);
         if (LipTime.Refusal(plan, on, await SecondsOnLipsAsync()) is { } refusal)
             return Refuse(refusal);
-        var model =
-            Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels && asked.Aim != DrillAim.Reference
-                ? asked.StartHz(Pupil.Instrument, Room.Tuning)
-                : 0;
-        return new JsonResult(CountedDrill.Of(plan, BeatSheet.RestWords(Approach, on), model));
+        var start = IsModelled(asked) ? asked.StartHz(Pupil.Instrument, Room.Tuning) : 0;
+        return new JsonResult(CountedDrill.Of(plan, ModelLine.Of(plan, start), BeatSheet.RestWords(Approach, on), start));
     }
 
     /// <summary>The practice player's take as a WAV.</summary>
@@ -173,10 +173,15 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
                     Clock.Now
                 );
             },
-            async take => Partial("_Heard", await ViewAsync(take, take.Entry.DrillId))
+            OnStageAsync
         );
 
     protected override Verdict VerdictOf(BuzzPayload payload) => payload.Verdict;
+
+    protected override BuzzPayload WithVerdict(BuzzPayload payload, Verdict verdict) => payload with { Verdict = verdict };
+
+    protected override async Task<IActionResult> OnStageAsync(Shown<BuzzPayload> take) =>
+        Partial("_Heard", await ViewAsync(take, take.Entry.DrillId));
 
     protected override IActionResult Onward(Shown<BuzzPayload> take, NextStep next) =>
         next.Place == new Place("notes")
@@ -189,17 +194,22 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         if (drill is null)
             return null;
         var on = take?.Entry.Stage ?? drill.On.FirstOrDefault(stage => stage == SoundStage.Mouthpiece, drill.On[0]);
-        return new HeardView(Pupil!, take, drill, await OpenStepAsync(), Clock)
+        var guess = Asks(take);
+        return new HeardView(Pupil!, guess is null ? take : null, drill, await OpenStepAsync(), Clock)
         {
+            Guessing = guess,
             Empty = new ThreadDrawing(
                 Room.Bands.For(on, Pupil!.Stage).Under(Approach).SteadyCents,
                 drill.Plan.At(take?.Entry.Tempo ?? drill.Tempo)
             ),
-            Scale = await ScaleAsync(take, on),
+            Scale = await ScaleAsync(guess is null ? take : null, on),
             Rounds = await RoundsAsync(drill),
             Gate = on == SoundStage.Mouthpiece ? MouthpieceGate.Of(Approach, await GateTakesAsync(), Clock.Today) : null,
         };
     }
+
+    /// <summary>Whether Bocca gives the pitch: where the approach wants the pupil's own, it gives none.</summary>
+    public bool IsModelled(BuzzDrill drill) => Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels && drill.Aim != DrillAim.Reference;
 
     /// <summary>Seconds of drills on the lips alone today, whatever became of them.</summary>
     private async Task<double> SecondsOnLipsAsync()

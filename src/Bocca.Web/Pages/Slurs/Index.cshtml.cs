@@ -26,6 +26,9 @@ public sealed record SlurView(
     string Reason
 )
 {
+    /// <summary>The take that the pupil is to guess at first; null for none.</summary>
+    public GuessAsked? Guessing { get; init; }
+
     public SlurDifficulty Difficulty { get; } = SlurDifficulty.Of(Slur, Player, Tempo);
 
     public string ScoreXml => MusicXmlWriter.Write(SlurScore.OnStage(Player, Slur));
@@ -122,7 +125,11 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
     public IActionResult OnGetPlan(AskedOfSlur asked) =>
         Pupil is null
             ? NotFound()
-            : Refusing(() => new JsonResult(CountedDrill.Of(AskedOf(asked.Drill, asked.Tempo, asked.Times).Plan.Cues)));
+            : Refusing(() =>
+            {
+                var plan = AskedOf(asked.Drill, asked.Tempo, asked.Times).Plan;
+                return new JsonResult(CountedDrill.Of(plan.Cues, plan.Model(note => Room.Tuning.Frequency(note.Sounding))));
+            });
 
     /// <summary>The practice player's take as a WAV.</summary>
     public IActionResult OnGetPractice(AskedOfSlur asked, string character, int seed) =>
@@ -149,10 +156,7 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
                 var verdict = SlurJudge.Judge(heard, asked, judged, SlurWriter.Onward(Player!, asked.Slur));
                 return SlursStop.Take(Pupil!, asked, Player!, sent.Source, sent.FirstCue, heard, verdict, Clock.Now);
             },
-            take =>
-                Task.FromResult<IActionResult>(
-                    Partial("_Heard", ViewOf(take, Find(take.Entry.DrillId)!, take.Entry.Tempo!.Value, take.Payload.Times))
-                )
+            OnStageAsync
         );
 
     /// <summary>The slurs of the day as a score.</summary>
@@ -188,6 +192,11 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
         };
     }
 
+    protected override Task<IActionResult> OnStageAsync(Shown<SlurPayload> take) =>
+        Task.FromResult<IActionResult>(
+            Partial("_Heard", ViewOf(take, Find(take.Entry.DrillId)!, take.Entry.Tempo!.Value, take.Payload.Times))
+        );
+
     private Slur? Find(string? id) => id is null ? null : SlurWriter.Find(Player!, id);
 
     private SlurView ViewOf(Shown<SlurPayload>? take, Slur slur, double tempo, int times) =>
@@ -195,10 +204,13 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
             Pupil!,
             Player!,
             Room.Tuning,
-            take,
+            Asks(take) is null ? take : null,
             slur,
             tempo,
             times,
             Day?.Slurs.FirstOrDefault(chosen => chosen.Slur.Id == slur.Id)?.Reason ?? ""
-        );
+        )
+        {
+            Guessing = Asks(take),
+        };
 }

@@ -4,6 +4,7 @@ using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.Filters;
 using Microsoft.EntityFrameworkCore;
 
@@ -37,6 +38,10 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
         );
 
     protected override Verdict VerdictOf(SlurPayload payload) => payload.Verdict;
+
+    protected override SlurPayload WithVerdict(SlurPayload payload, Verdict verdict) => payload with { Verdict = verdict };
+
+    protected override Task<IActionResult> OnStageAsync(Shown<SlurPayload> take) => Task.FromResult<IActionResult>(NotFound());
 
     protected override Microsoft.AspNetCore.Mvc.IActionResult Onward(Shown<SlurPayload> take, NextStep next) =>
         RedirectToPage(

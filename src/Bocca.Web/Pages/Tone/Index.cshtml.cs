@@ -42,6 +42,9 @@ public sealed record ToneView(
 
     public required RoomClock Clock { get; init; }
 
+    /// <summary>The take that the pupil is to guess at first; null for none.</summary>
+    public GuessAsked? Guessing { get; init; }
+
     /// <summary>The reference A of the room.</summary>
     public required Tuning Tuning { get; init; }
 
@@ -164,20 +167,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         // Where no note was chosen, it is the next one of the way.
         if (take is null && drill.TakesNotes && string.IsNullOrWhiteSpace(Notes))
             Notes = path.Current.Note.Written.ToString();
-        View = await ViewAsync(
-            player,
-            take,
-            drill,
-            new AskedOfTone(
-                drill.Id,
-                take?.Entry.Tempo ?? Tempo ?? drill.Tempo,
-                take?.Entry.Subject ?? Notes ?? "",
-                take?.Payload.Settings ?? Settings ?? "",
-                null,
-                null,
-                null
-            )
-        );
+        View = await ViewAsync(player, take, drill, AskedOf(drill, take));
         await LoadPastAsync();
         Session = await SessionAsync();
         return Page();
@@ -188,8 +178,11 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         Pupil is null
             ? NotFound()
             : await RefusingAsync(async () =>
-                new JsonResult(CountedDrill.Of(PlanOf(ToneDrill.Get(asked.Drill), asked, (await PlayerAsync(asked.A4)).Player).Cues))
-            );
+            {
+                var (player, _) = await PlayerAsync(asked.A4);
+                var plan = PlanOf(ToneDrill.Get(asked.Drill), asked, player);
+                return new JsonResult(CountedDrill.Of(plan.Cues, plan.Model(note => player.Tuning.Frequency(note.Sounding))));
+            });
 
     /// <summary>The practice player's take as a WAV.</summary>
     public async Task<IActionResult> OnGetPracticeAsync(AskedOfTone asked, string character, int seed) =>
@@ -236,6 +229,27 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
     }
 
     protected override Verdict VerdictOf(TonePayload payload) => payload.Verdict;
+
+    protected override TonePayload WithVerdict(TonePayload payload, Verdict verdict) => payload with { Verdict = verdict };
+
+    protected override async Task<IActionResult> OnStageAsync(Shown<TonePayload> take)
+    {
+        var (player, _) = await PlayerAsync();
+        var drill = ToneDrill.Get(take.Entry.DrillId!);
+        return Partial("_Heard", await ViewAsync(player, take, drill, AskedOf(drill, take)));
+    }
+
+    /// <summary>What the take on the stage was asked, or the address asks.</summary>
+    private AskedOfTone AskedOf(ToneDrill drill, Shown<TonePayload>? take) =>
+        new(
+            drill.Id,
+            take?.Entry.Tempo ?? Tempo ?? drill.Tempo,
+            take?.Entry.Subject ?? Notes ?? "",
+            take?.Payload.Settings ?? Settings ?? "",
+            null,
+            null,
+            null
+        );
 
     protected override IActionResult Onward(Shown<TonePayload> take, NextStep next)
     {
@@ -304,9 +318,10 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             plan = drill.Plan(player, Approach, asked.Tempo);
         }
 
+        var guess = Asks(take);
         return new ToneView(
             Pupil!,
-            take,
+            guess is null ? take : null,
             drill,
             plan,
             asked.Notes?.Trim() ?? "",
@@ -315,6 +330,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             _openAt is { } at ? new MeasuredPassport(player.Passport, at) : null
         )
         {
+            Guessing = guess,
             Ask = drill.AskFor(Approach),
             Clock = Clock,
             Tuning = player.Tuning,

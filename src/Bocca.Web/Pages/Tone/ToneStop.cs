@@ -26,7 +26,10 @@ public static class ToneStop
             Opens = take => $"/tone/{take.PupilId}?take={take.Id}",
             Columns = (entry, take) => take.Trace.FillIn(entry),
             Figures = (entry, take) =>
-                ToneFigures.Of(take.Trace, entry.Subject != "", entry.Outcome != Outcome.CannotTell, Known(entry.DrillId!)?.Aim),
+                [
+                    .. ToneFigures.Of(take.Trace, entry.Subject != "", entry.Outcome != Outcome.CannotTell, Known(entry.DrillId!)?.Aim),
+                    .. Guess.Of(take.Verdict),
+                ],
         };
 
     public static Stop Stop { get; } =
@@ -37,7 +40,7 @@ public static class ToneStop
             Name = "Tone",
             Promise = "What was just played, held against what was meant.",
             Kinds = [Takes],
-            Followed = [ToneFigures.FirstTry],
+            Followed = [ToneFigures.FirstTry, Guess.Right],
             DrillName = id => Known(id)?.Name,
         };
 

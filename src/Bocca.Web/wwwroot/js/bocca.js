@@ -1,4 +1,4 @@
-import Alpine from "/lib/alpine.js";
+import Alpine from "../lib/alpine.js";
 import { frame } from "./frame.js";
 
 // Starts a page with the frame and the behaviours of its stop; each stop has an entry of its own in stops/.

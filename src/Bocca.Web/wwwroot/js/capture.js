@@ -13,7 +13,7 @@ export class Capture {
   }
 
   async open() {
-    await this.#context.audioWorklet.addModule("/js/capture-worklet.js");
+    await this.#context.audioWorklet.addModule(new URL("capture-worklet.js", import.meta.url));
     this.#node = new AudioWorkletNode(this.#context, "capture", { numberOfOutputs: 1 });
     this.#node.port.onmessage = (event) => {
       this.#blocks.push(event.data);

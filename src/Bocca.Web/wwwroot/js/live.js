@@ -4,10 +4,10 @@ const blockSeconds = 0.02;
 const loudSample = 0.05;
 let library;
 
-const script = (src) => new Promise((resolve, reject) => document.head.append(Object.assign(document.createElement("script"), { src, onload: resolve, onerror: () => reject(new Error("The listening line did not load.")) })));
+const script = (src) => new Promise((resolve, reject) => document.head.append(Object.assign(document.createElement("script"), { src: new URL(src, import.meta.url), onload: resolve, onerror: () => reject(new Error("The listening line did not load.")) })));
 
 function load() {
-  library ??= script("/lib/signalr.min.js").then(() => script("/lib/signalr-protocol-msgpack.min.js")).then(() => window.signalR);
+  library ??= script("../lib/signalr.min.js").then(() => script("../lib/signalr-protocol-msgpack.min.js")).then(() => window.signalR);
   return library;
 }
 

@@ -1,21 +1,29 @@
 // Engraving: MusicXML in, SVG out, by one WebAssembly engraver that is fetched when the first staff is wanted.
 let engraver;
+// Pictures drawn lately, the oldest first, so that a staff that comes back is there at once.
 const drawn = new Map();
+const mostDrawn = 60;
+// The engraver's own styles, each in the document once, whatever picture brought it.
+const sheets = new Set();
 
 async function load() {
-  const [{ default: createModule }, { VerovioToolkit }] = await Promise.all([import("/lib/verovio-module.mjs"), import("/lib/verovio.mjs")]);
+  const [{ default: createModule }, { VerovioToolkit }] = await Promise.all([import("../lib/verovio-module.mjs"), import("../lib/verovio.mjs")]);
   return new VerovioToolkit(await createModule());
 }
 
 // spread sets notes further apart, so that texts under them do not touch. One line as wide as its notes, or lines that break where the score says so.
 export async function engrave(xml, width, lines = false, spread = 0.25) {
   const key = `${width} ${lines} ${spread} ${xml}`;
-  if (!drawn.has(key)) {
+  const known = drawn.get(key);
+  drawn.delete(key);
+  if (known) drawn.set(key, known);
+  else {
     engraver ??= load();
     const toolkit = await engraver;
     toolkit.setOptions({ pageWidth: Math.round(width * 2), pageHeight: lines ? 20000 : 300, adjustPageHeight: true, scale: 50, header: "none", footer: "none", breaks: lines ? "encoded" : "none", spacingStaff: lines ? 4 : 2, pageMarginTop: 20, pageMarginBottom: 20, pageMarginLeft: lines ? 40 : 10, pageMarginRight: 10, svgViewBox: true, justificationSystem: 0, spacingNonLinear: 0.5, spacingLinear: spread });
     if (!toolkit.loadData(xml)) throw new Error("The notes could not be engraved.");
     drawn.set(key, toolkit.renderToSVG(1));
+    if (drawn.size > mostDrawn) drawn.delete(drawn.keys().next().value);
   }
   return styled(drawn.get(key));
 }
@@ -23,9 +31,12 @@ export async function engrave(xml, width, lines = false, spread = 0.25) {
 // The policy blocks style elements inside the picture, so their text moves into a sheet of the document first.
 function styled(svg) {
   const bare = svg.replace(/<style[^>]*>([^]*?)<\/style>/g, (_, text) => {
-    const sheet = new CSSStyleSheet();
-    sheet.replaceSync(text);
-    document.adoptedStyleSheets.push(sheet);
+    if (!sheets.has(text)) {
+      const sheet = new CSSStyleSheet();
+      sheet.replaceSync(text);
+      document.adoptedStyleSheets.push(sheet);
+      sheets.add(text);
+    }
     return "";
   });
   return document.importNode(new DOMParser().parseFromString(bare, "image/svg+xml").documentElement, true);

@@ -4,7 +4,7 @@ let tone;
 export async function audio() {
   if (!tone) {
     await new Promise((resolve, reject) => {
-      const script = Object.assign(document.createElement("script"), { src: "/lib/Tone.js", onload: resolve, onerror: () => reject(new Error("The sound library did not load.")) });
+      const script = Object.assign(document.createElement("script"), { src: new URL("../lib/Tone.js", import.meta.url), onload: resolve, onerror: () => reject(new Error("The sound library did not load.")) });
       document.head.append(script);
     });
     tone = window.Tone;
@@ -46,11 +46,35 @@ export function countInClicks(tone, begin, beat) {
   return clicks(tone, Array.from({ length: countIn }, (_, i) => ({ at: begin + i * beat, accent: i === 0 })));
 }
 
-// A model note of a soft, plain voice, to be heard before playing.
-export function model(tone, hertz, at, seconds) {
-  const synth = new tone.Synth({ oscillator: { type: "fattriangle", count: 2, spread: 6 }, envelope: { attack: 0.04, decay: 0.1, sustain: 0.8, release: 0.15 }, volume: -14 }).toDestination();
-  synth.triggerAttackRelease(hertz, seconds, at);
-  setTimeout(() => synth.dispose(), 1000 * (at - tone.now() + seconds) + 1500);
+const voice = { oscillator: { type: "custom", partials: [1, 0.85, 0.7, 0.5, 0.35, 0.25, 0.16, 0.1, 0.06] }, volume: -14 };
+
+// A plain brass-like voice that goes away by itself a while after it ends; short notes are let go at once.
+function singer(tone, ends, release = 0.15) {
+  const synth = new tone.Synth({ ...voice, envelope: { attack: 0.04, decay: 0.1, sustain: 0.85, release }, portamento: 0.04 });
+  const out = new tone.Gain(1).toDestination();
+  synth.connect(out);
+  setTimeout(() => (synth.dispose(), out.dispose()), 1000 * (ends - tone.now()) + 1500);
+  return { synth, silence: () => (out.gain.value = 0) };
+}
+
+// A note on its own, to be heard before playing.
+export function note(tone, hertz, at, seconds, release) {
+  singer(tone, at + seconds, release).synth.triggerAttackRelease(hertz, seconds, at);
+}
+
+// A model in tempo: notes that are bound go on without a new start. Gives back when it ends, and what silences it.
+export function line(tone, notes, at, beat) {
+  const ends = at + Math.max(...notes.map((each) => each.startBeat + each.beats)) * beat;
+  const { synth, silence } = singer(tone, ends);
+  for (const [i, { hertz, startBeat, beats, bound, glides }] of notes.entries()) {
+    const [from, to] = [at + startBeat * beat, at + (startBeat + beats) * beat];
+    if (!bound) synth.triggerAttack(hertz, from);
+    else if (glides) synth.frequency.exponentialRampToValueAtTime(hertz, to);
+    else synth.setNote(hertz, from);
+    // Two starts in a row keep apart, as the tongue does.
+    if (!notes[i + 1]?.bound) synth.triggerRelease(to - (notes[i + 1]?.startBeat * beat + at - to < 0.02 ? 0.05 : 0));
+  }
+  return { ends, silence };
 }
 
 // What went wrong, in a sentence, and the way round it.

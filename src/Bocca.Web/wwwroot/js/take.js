@@ -1,11 +1,14 @@
 import { Capture, wavOf } from "./capture.js";
 import { remembered, unfold } from "./frame.js";
 import { Live } from "./live.js";
-import { audio, countIn, countInClicks, inWords, model } from "./sound.js";
+import { audio, countIn, countInClicks, inWords, line, note } from "./sound.js";
 import { forget, keep, waiting } from "./waiting.js";
 
 const leadSeconds = 0.5;
 const tailSeconds = 0.3;
+
+// Beats of a model, in whole bars.
+const barsOf = (notes) => countIn * Math.ceil(Math.max(...notes.map(({ startBeat, beats }) => startBeat + beats)) / countIn - 1e-6);
 
 // What a field of the transport says; a box says whether it is ticked.
 const worth = (field) => (field?.type === "checkbox" ? String(field.checked) : (field?.value ?? ""));
@@ -14,6 +17,8 @@ const worth = (field) => (field?.type === "checkbox" ? String(field.checked) : (
 // stop: where it lives. fields: what of the transport is asked of the core, beside drill and tempo.
 export const taking = (stop, fields) => ({
   source: "Microphone",
+  // Who leads: the pupil alone, Bocca first and the pupil after, or both together.
+  led: "alone",
   running: false,
   hearing: false,
   count: "–",
@@ -38,7 +43,8 @@ export const taking = (stop, fields) => ({
   },
 
   get nextWords() {
-    return this.running ? "Play: the count leads." : "Press Start: four counts in, then play.";
+    if (this.running) return this.label === "listen" ? "Listen to the end." : "Play: the count leads.";
+    return this.leads() === "first" ? "Press Start: listen, then four counts in, then play." : "Press Start: four counts in, then play.";
   },
 
   get goWords() {
@@ -50,6 +56,8 @@ export const taking = (stop, fields) => ({
     this.source = remembered(this.field("source"), "bocca.source");
     // Chosen before the page was awake: what more there is to choose opens now.
     if (this.source === this.field("source").value) this.chooseSource();
+    this.led = this.field("led") ? remembered(this.field("led"), "bocca.led") : "alone";
+    this.$watch("led", (led) => localStorage.setItem("bocca.led", led));
     this.$watch("source", (source) => localStorage.setItem("bocca.source", source));
     window.addEventListener("beforeunload", (this.leaver = (event) => this.running && event.preventDefault()));
     window.addEventListener("bocca:leaving", (this.warner = () => (this.trouble = "A take is running. Stop it first; what is finished will be heard.")));
@@ -61,6 +69,10 @@ export const taking = (stop, fields) => ({
   destroy() {
     window.removeEventListener("beforeunload", this.leaver);
     window.removeEventListener("bocca:leaving", this.warner);
+  },
+
+  leads() {
+    return this.led;
   },
 
   // A sound that is made has more to choose.
@@ -224,12 +236,15 @@ export const taking = (stop, fields) => ({
     const { tone, context } = await audio();
     const capture = new Capture(context);
     const live = new Live(context, Number(this.$root.dataset.pupil), this.on());
-    let silence = () => {};
+    const silences = [];
     try {
       await Promise.all([capture.open(), live.open()]);
       const played = this.isPractice ? await this.practice(context, drill) : null;
       if (!played) await capture.fromMicrophone((why) => this.stopNow?.(why));
-      const begin = context.currentTime + 0.2;
+      const start = context.currentTime + 0.2;
+      // Mine, then yours: as many whole bars of four as the model has, with a count before each of us.
+      const leading = plan.lead.length > 0 && this.leads() === "first";
+      const begin = start + (leading ? countIn + barsOf(plan.lead) : 0) * beat;
       const first = begin + countIn * beat;
       // What is heard reaches the player late by the way out; the microphone hears the answer that much later.
       const late = played ? 0 : (context.outputLatency || 0) + (context.baseLatency || 0);
@@ -237,11 +252,13 @@ export const taking = (stop, fields) => ({
       const end = first + plan.totalBeats * beat;
       if (played) capture.fromPlayer(played, first);
       capture.onblock = (block) => block.from >= (first - leadSeconds) * context.sampleRate && live.take(block);
-      silence = countInClicks(tone, begin, beat);
-      if (plan.modelHertz > 0) model(tone, plan.modelHertz, begin, 2 * beat);
+      silences.push(countInClicks(tone, begin, beat));
+      if (leading) silences.push(countInClicks(tone, start, beat), line(tone, plan.lead, start + countIn * beat, beat).silence);
+      else if (plan.startHertz > 0) note(tone, plan.startHertz, begin, 2 * beat);
+      if (plan.model.length > 0 && this.leads() === "with") silences.push(line(tone, plan.model, first, beat).silence);
       this.running = true;
       this.mark();
-      const stopped = await this.follow(context, begin, first, end, plan);
+      const stopped = await this.follow(context, { start, begin, first, end }, plan);
       // Stopped, what was finished is heard all the same.
       const beats = stopped ? Math.max(0, (stopped - first - late) / beat) : plan.totalBeats;
       if (stopped && !plan.ends.some((each) => each <= beats)) return;
@@ -259,7 +276,7 @@ export const taking = (stop, fields) => ({
       this.$root.dataset.onset = live.onsetLag === null ? "" : Math.round(live.onsetLag * 1000);
       live.close();
       capture.close();
-      silence();
+      silences.forEach((silence) => silence());
     }
   },
 
@@ -272,13 +289,15 @@ export const taking = (stop, fields) => ({
 
   // Shows the counts by the audio clock until the take is over; gives back when it was stopped, or nothing if it went to its end, and a
   // complaint if it broke off.
-  async follow(context, begin, first, end, plan) {
+  async follow(context, { start, begin, first, end }, plan) {
     const whole = await this.until(context, end + tailSeconds + 0.2, (now) => {
-      if (now < begin) return;
+      if (now < start) return;
       const at = Math.floor((now - first) / plan.beatSeconds);
       const beat = plan.beats[Math.min(at, plan.beats.length - 1)];
-      this.count = at < 0 ? `${countIn + at + 1}` : `${beat.count}`;
-      this.label = at < 0 ? (at >= -2 ? "breathe" : "count in") : beat.phase === "Sing" ? `sing: ${beat.label}` : beat.label;
+      const listening = now < begin;
+      const before = listening ? Math.floor((now - start) / plan.beatSeconds) % countIn : countIn + at;
+      this.count = at < 0 ? `${before + 1}` : `${beat.count}`;
+      this.label = listening ? "listen" : at < 0 ? (at >= -2 ? "breathe" : "count in") : beat.phase === "Sing" ? `sing: ${beat.label}` : beat.label;
       this.say();
       this.$root.querySelector("[data-count]").classList.toggle("resting", at < 0 || beat.phase === "Rest" || beat.phase === "Breathe");
     });
@@ -319,21 +338,42 @@ export const taking = (stop, fields) => ({
     if (take.firstCue !== null) body.append("firstCue", take.firstCue);
     if (take.finished !== null) body.append("finished", take.finished);
     body.append("missing", take.missing);
-    const response = await fetch(`/${stop}/${this.$root.dataset.pupil}?handler=Hear`, {
+    const html = await this.post("Hear", body, "The take could not be heard. Try once more.");
+    await forget(take.key);
+    [this.unsent, this.made] = [null, take.sound];
+    this.show(html);
+  },
+
+  async post(handler, body, otherwise) {
+    const response = await fetch(`/${stop}/${this.$root.dataset.pupil}?handler=${handler}`, {
       method: "POST",
       body,
       headers: { "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content },
     });
-    if (!response.ok) throw new Error(response.headers.get("content-type")?.startsWith("text/plain") ? await response.text() : "The take could not be heard. Try once more.");
+    if (response.ok) return response.text();
+    throw new Error(response.headers.get("content-type")?.startsWith("text/plain") ? await response.text() : otherwise);
+  },
+
+  // Puts a take on the stage; where the pupil guesses first, what was heard comes after the guess.
+  show(html) {
     const heard = document.getElementById("heard");
-    heard.innerHTML = await response.text();
+    heard.innerHTML = html;
     history.pushState(null, "", `/${stop}/${this.$root.dataset.pupil}?take=${heard.querySelector("[data-take]").dataset.take}`);
-    await forget(take.key);
-    [this.unsent, this.made] = [null, take.sound];
     heard.querySelector("[data-replay]")?.removeAttribute("hidden");
     if (heard.querySelector("#stage").dataset.place) heard.querySelector("[data-play-place]")?.removeAttribute("hidden");
     this.shown();
     window.scrollTo({ top: 0 });
+  },
+
+  async guess(event) {
+    const body = new FormData();
+    body.append("id", event.currentTarget.closest("[data-guess]").dataset.guess);
+    body.append("said", event.currentTarget.dataset.said);
+    try {
+      this.show(await this.post("Guess", body, "The guess did not arrive. Try once more."));
+    } catch (problem) {
+      this.trouble = inWords(problem, "try once more");
+    }
   },
 
   // Something new is on the stage.

@@ -1,5 +1,5 @@
 import { engrave } from "./notation.js";
-import { audio } from "./sound.js";
+import { audio, note } from "./sound.js";
 import { taking } from "./take.js";
 
 // The Tone stop: takes of notes, and the notes engraved.
@@ -29,15 +29,9 @@ export const tone = () => {
     async model(event) {
       const { hertz, share } = event.currentTarget.dataset;
       const { tone } = await audio();
-      const synth = new tone.Synth({
-        oscillator: { type: "custom", partials: [1, 0.85, 0.7, 0.5, 0.35, 0.25, 0.16, 0.1, 0.06] },
-        envelope: { attack: 0.04, decay: 0.1, sustain: 0.85, release: share ? 0.03 : 0.15 },
-        volume: -14,
-      }).toDestination();
       const now = tone.now() + 0.05;
-      if (share) for (let beat = 0; beat < 3; beat++) synth.triggerAttackRelease(Number(hertz), 0.8 * Number(share), now + 0.8 * beat);
-      else synth.triggerAttackRelease(Number(hertz), 1.6, now);
-      setTimeout(() => synth.dispose(), 4000);
+      if (share) for (let beat = 0; beat < 3; beat++) note(tone, Number(hertz), now + 0.8 * beat, 0.8 * Number(share), 0.03);
+      else note(tone, Number(hertz), now, 1.6);
     },
   }));
 };

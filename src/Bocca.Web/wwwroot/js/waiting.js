@@ -1,4 +1,4 @@
-import { openDB } from "/lib/idb.js";
+import { openDB } from "../lib/idb.js";
 
 // Takes that sounded and were not judged yet, in this browser alone: until they are judged, or until the day is over.
 let opened;
