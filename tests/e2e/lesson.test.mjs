@@ -13,6 +13,9 @@ describe("a lesson", () => {
       assert.match(await line.textContent(), /B♭ trumpet, week 2/);
       assert.match(await line.locator(".due").textContent(), /Bring the lips closer/);
       await line.locator("th a").click();
+      await page.waitForURL(/\/record\/\d+/);
+      assert.match(await page.textContent("[data-last]"), /Last time, .*: .* take/);
+      await page.click("[data-step]");
       await page.waitForURL(/\/buzz\/\d+/);
 
       await playAtOnce(page, { character: "air-first", tempo: 160 });

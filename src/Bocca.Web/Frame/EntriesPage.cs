@@ -12,15 +12,21 @@ public abstract class EntriesPage(Journal journal) : StagePage(journal)
     /// <summary>Brings it back.</summary>
     public async Task<IActionResult> OnPostRestoreAsync(long id) => await MarkAsync(id, deleted: false);
 
-    /// <summary>Where the page is read on once an entry is gone or back.</summary>
-    protected virtual IActionResult ReadOn(Entry entry) => RedirectToPage(new { pupilId = PupilId });
+    /// <summary>Where the page is read on once an entry is gone or back: where the reader was.</summary>
+    protected virtual IActionResult ReadOn(Entry entry) => LocalRedirect(Request.Path + QueryString.Create(View()));
+
+    /// <summary>What of the address chooses what is shown, beside what is done.</summary>
+    private IEnumerable<KeyValuePair<string, string?>> View() =>
+        Request
+            .Query.Where(part => part.Key is not ("handler" or "id"))
+            .Select(part => new KeyValuePair<string, string?>(part.Key, part.Value.ToString()));
 
     /// <summary>Says what was done, and how it is undone.</summary>
     protected void Tell(string told, string? undoHandler = null, long id = 0)
     {
         TempData["Told"] = told;
         if (undoHandler is not null)
-            TempData["UndoAt"] = $"{Request.Path}?handler={undoHandler}&id={id}";
+            TempData["UndoAt"] = Request.Path + QueryString.Create([new("handler", undoHandler), new("id", $"{id}"), .. View()]);
     }
 
     private async Task<IActionResult> MarkAsync(long id, bool deleted)

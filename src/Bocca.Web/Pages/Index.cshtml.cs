@@ -8,7 +8,11 @@ using Microsoft.EntityFrameworkCore;
 namespace Bocca.Web.Pages;
 
 /// <summary>A link of the Desk to something that wants doing.</summary>
-public sealed record DeskLink(string Words, string Address, string Name);
+public sealed record DeskLink(string Words, string Address, string Name)
+{
+    /// <summary>How often it was tried and did not come yet; null for never.</summary>
+    public string? Tried { get; init; }
+}
 
 /// <summary>A pupil on the Desk.</summary>
 public sealed record DeskLine(
@@ -87,6 +91,9 @@ public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage
     private DeskLink Step(Pupil pupil, Entry? step) =>
         step is not null && Stops.At(step.Subject) is { } stop
             ? new DeskLink(step.Summary, stop.StepAddress(pupil.Id, step.DrillId), "step")
+            {
+                Tried = step.Asked > 0 ? Steps.Tries(step) : null,
+            }
             : new DeskLink("Hear a buzz", $"/buzz/{pupil.Id}", "begin");
 
     private static IEnumerable<DeskLink> Dues(Pupil pupil, List<(StopDue Due, Dictionary<int, int> Counts)> dues) =>

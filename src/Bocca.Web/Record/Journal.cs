@@ -61,7 +61,7 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
         await db.SaveChangesAsync();
     }
 
-    /// <summary>Keeps a take, with what it says for trends, and closes the steps that asked for it.</summary>
+    /// <summary>Keeps a take, with what it says for trends, and marks the steps that asked for it as tried.</summary>
     public async Task KeepAsync(Entry entry)
     {
         if (entry.Kept)
@@ -111,7 +111,7 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
         if (entry.Payload is null && entry.Id != 0)
             await db.Entry(entry).Reference(each => each.Payload).LoadAsync();
         AddFigures(kind, entry);
-        await CloseStepsAsync(kind, entry);
+        await TryStepsAsync(kind, entry);
         if (kind.DueAfterDays is { } days)
         {
             foreach (
@@ -130,14 +130,14 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
         }
     }
 
-    private async Task CloseStepsAsync(EntryKind kind, Entry entry)
+    private async Task TryStepsAsync(EntryKind kind, Entry entry)
     {
         if (kind == Steps.Kind)
             return;
         var (place, drill) = (stops.OfKind(entry.Kind).Place, kind.StepDrill(entry));
         var open = db.Entries.Where(step => step.PupilId == entry.PupilId && step.Kind == Steps.Kind.Id && step.DoneAt == null);
         foreach (var step in await open.Where(step => step.Subject == place && step.DrillId == drill).ToListAsync())
-            step.DoneAt = clock.Now;
+            Steps.Try(step, entry, clock.Now);
     }
 
     private async Task SetDueAsync(int pupilId, string kind, string? drillId, string? instrumentId, double days)

@@ -5,11 +5,41 @@ namespace Bocca.Web.Record;
 /// <summary>Why a step was advised, and by which entry; null where that is not known.</summary>
 public sealed record StepPayload(string Reason, long? Because = null);
 
-/// <summary>A next step that was accepted, and stands open until a take shows it. Its place is its subject, its cue its summary.</summary>
+/// <summary>
+/// A next step that was accepted. It is tried whenever something of its drill is kept, and stands open until that shows it, or another
+/// step takes its place. Its place is its subject, its cue its summary; <see cref="Entry.Asked"/> counts how often it was tried, and
+/// its outcome says that it came.
+/// </summary>
 public static class Steps
 {
     public static EntryKind<StepPayload> Kind { get; } =
-        new("step", "step") { Title = step => step.DoneAt is null ? "Next step, open" : "Next step, done" };
+        new("step", "step")
+        {
+            Title = step =>
+                step.Outcome == Outcome.Passed ? $"Next step: came{(step.Asked > 1 ? $", tried {Tries(step)}" : "")}"
+                : step.DoneAt is null ? $"Next step, {(step.Asked > 0 ? $"tried {Tries(step)}" : "open")}"
+                : $"Next step, let go{(step.Asked > 0 ? $" after {Tries(step)}" : "")}",
+        };
+
+    /// <summary>How often a step was tried, in words.</summary>
+    public static string Tries(Entry step) =>
+        step.Asked switch
+        {
+            null or 0 => "not yet",
+            1 => "once",
+            2 => "twice",
+            var times => $"{times} times",
+        };
+
+    /// <summary>Takes down that a step was tried, and whether it came.</summary>
+    public static void Try(Entry step, Entry with, DateTime now)
+    {
+        step.Asked = (step.Asked ?? 0) + 1;
+        // What has no outcome is done by being there: a measured instrument, a saved note.
+        if (with.Outcome is not (null or Outcome.Passed))
+            return;
+        (step.Outcome, step.DoneAt) = (Outcome.Passed, now);
+    }
 
     public static Entry Entry(int pupilId, NextStep next, DateTime at) =>
         new()

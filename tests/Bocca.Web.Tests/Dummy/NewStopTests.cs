@@ -42,7 +42,7 @@ public sealed class NewStopTests : IDisposable
     }
 
     [Fact]
-    public async Task A_step_that_leads_there_is_shown_and_closed_by_what_is_kept_there()
+    public async Task A_step_that_leads_there_is_shown_and_closed_by_what_shows_it_there()
     {
         var pupil = await _room.AddAsync("Ada");
         var tab = new Tab(_room.CreateClient());
@@ -57,8 +57,23 @@ public sealed class NewStopTests : IDisposable
         );
         var step = (await tab.OpenAsync("/")).Page.QuerySelector("[data-due=step]")!;
         Assert.Equal(("Hum a low one.", $"/humming/{pupil.Id}?drill=low"), (step.TextContent, step.GetAttribute("href")));
+        Assert.Null((await tab.OpenAsync("/")).Page.QuerySelector("[data-tried]"));
+
+        // Tried and come are two things.
         await HumAsync(pupil, 0, 200, Outcome.Repeat);
+        var desk = (await tab.OpenAsync("/")).Page;
+        Assert.NotNull(desk.QuerySelector("[data-due=step]"));
+        Assert.Equal("tried once", desk.QuerySelector("[data-tried]")!.TextContent);
+        var record = (await tab.OpenAsync($"/record/{pupil.Id}")).Page;
+        Assert.Equal($"/humming/{pupil.Id}?drill=low", record.QuerySelector("[data-last] [data-step]")!.GetAttribute("href"));
+        Assert.Contains("1 hum", record.QuerySelector("[data-last]")!.TextContent);
+
+        await HumAsync(pupil, 0, 200, Outcome.Passed);
         Assert.Null((await tab.OpenAsync("/")).Page.QuerySelector("[data-due=step]"));
+        Assert.Contains(
+            "came, tried twice",
+            (await tab.OpenAsync($"/record/{pupil.Id}")).Page.QuerySelector("tr[data-kind=step]")!.TextContent
+        );
     }
 
     [Fact]
@@ -72,6 +87,13 @@ public sealed class NewStopTests : IDisposable
         Assert.Contains("The hum is gone from the record.", gone.QuerySelector(".told")!.TextContent);
         Assert.Equal(0, await _room.InRecordAsync(db => db.Figures.CountAsync()));
         await tab.SendAsync(gone, ".told form");
+
+        // Who reads on a filtered page is there again afterwards, and so is who brings it back.
+        var (_, filtered) = await tab.OpenAsync($"/record/{pupil.Id}?stop=humming&kind=hum");
+        var (after, still) = await tab.SendAsync(filtered, "tr[data-kind=hum] form");
+        Assert.Equal("?stop=humming&kind=hum", after.RequestMessage!.RequestUri!.Query);
+        var (back, _) = await tab.SendAsync(still, ".told form");
+        Assert.Equal("?stop=humming&kind=hum", back.RequestMessage!.RequestUri!.Query);
         Assert.Equal(233, await _room.InRecordAsync(db => db.Figures.Select(figure => figure.Value).SingleAsync()));
     }
 

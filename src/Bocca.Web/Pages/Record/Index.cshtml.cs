@@ -6,6 +6,13 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Record;
 
+/// <summary>The last lesson in a line or two.</summary>
+/// <param name="When">How long ago.</param>
+/// <param name="What">What was kept on its day, by kind.</param>
+/// <param name="Came">What came of the last of it.</param>
+/// <param name="Step">The step that stands open since; null for none.</param>
+public sealed record LastTime(string When, string What, string Came, DeskLink? Step);
+
 /// <summary>Everything kept about a pupil, over all stops, the newest first; and what has changed over weeks.</summary>
 public sealed class IndexModel(Journal journal) : EntriesPage(journal)
 {
@@ -34,6 +41,9 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
 
     public IReadOnlyList<FigureHistory> Histories { get; private set; } = [];
 
+    /// <summary>The last day on which something was kept, in words; null where nothing was, or older entries are read.</summary>
+    public LastTime? Last { get; private set; }
+
     /// <summary>The kinds that the stop chosen writes.</summary>
     public IReadOnlyList<EntryKind> Kinds => Stops.All.FirstOrDefault(stop => stop.Place == StopAsked)?.Kinds ?? [];
 
@@ -45,13 +55,19 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
         var entries = await Chosen().Take(PageLength + 1).ToListAsync();
         Entries = [.. entries.Take(PageLength)];
         if (entries.Count > PageLength)
-            Onward = Address(new DateTimeOffset(Entries[^1].At).ToUnixTimeMilliseconds(), Entries[^1].Id);
-        if (Before is null && string.IsNullOrEmpty(StopAsked))
-            Histories = await HistoriesAsync();
+            Onward = Address($"before={new DateTimeOffset(Entries[^1].At).ToUnixTimeMilliseconds()}&under={Entries[^1].Id}");
+        if (Before is not null || !string.IsNullOrEmpty(StopAsked))
+            return;
+        Histories = await HistoriesAsync();
+        Last = await LastTimeAsync();
     }
 
-    private string Address(long before, long under) =>
-        $"/record/{PupilId}?before={before}&under={under}"
+    /// <summary>Where an entry is deleted from, so that the reader is here again afterwards.</summary>
+    public string Deleting(Entry entry) =>
+        Address($"handler=Delete&id={entry.Id}" + (Before is null ? "" : $"&before={Before}&under={Under}"));
+
+    private string Address(string query) =>
+        $"/record/{PupilId}?{query}"
         + (string.IsNullOrEmpty(StopAsked) ? "" : $"&stop={Uri.EscapeDataString(StopAsked)}")
         + (string.IsNullOrEmpty(KindAsked) ? "" : $"&kind={Uri.EscapeDataString(KindAsked)}");
 
@@ -68,6 +84,35 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             return entries;
         var (at, under) = (DateTimeOffset.FromUnixTimeMilliseconds(before).UtcDateTime, Under ?? 0);
         return entries.Where(entry => entry.At < at || (entry.At == at && entry.Id < under));
+    }
+
+    /// <summary>The last lesson: what was kept on its day, what came of the last of it, and the step that stands open since.</summary>
+    private async Task<LastTime?> LastTimeAsync()
+    {
+        if (Entries.FirstOrDefault(entry => KindOf(entry) != Steps.Kind) is not { } last)
+            return null;
+        var day = Clock.StartOf(Clock.DayOf(last.At));
+        var kinds = await Journal
+            .Of(Pupil!.Id)
+            .Where(entry => entry.Kept && entry.At >= day && entry.At <= last.At && entry.Kind != Steps.Kind.Id)
+            .GroupBy(entry => entry.Kind)
+            .Select(group => new { Kind = group.Key, Count = group.Count() })
+            .ToListAsync();
+        var step = await Journal.Of(Pupil.Id, Steps.Kind).Where(entry => entry.DoneAt == null).FirstOrDefaultAsync();
+        return new LastTime(
+            Clock.Ago(last.At),
+            string.Join(
+                ", ",
+                kinds.Select(each => $"{each.Count} {(each.Count == 1 ? Stops.Kind(each.Kind).Noun : Stops.Kind(each.Kind).Plural)}")
+            ),
+            last.Summary,
+            step is not null && Stops.At(step.Subject) is { } stop
+                ? new DeskLink(step.Summary, stop.StepAddress(Pupil.Id, step.DrillId), "step")
+                {
+                    Tried = step.Asked > 0 ? Steps.Tries(step) : null,
+                }
+                : null
+        );
     }
 
     private async Task<IReadOnlyList<FigureHistory>> HistoriesAsync()

@@ -98,6 +98,14 @@ document.addEventListener("keydown", (event) => {
   transport.querySelector("[data-more]").focus();
 });
 
+// Who takes a line from a list, or brings it back, reads on where they were.
+document.addEventListener("submit", (event) => {
+  if (event.target.closest("[data-stays], .told")) sessionStorage.setItem("bocca.read", JSON.stringify({ at: location.pathname, y: window.scrollY }));
+});
+const read = JSON.parse(sessionStorage.getItem("bocca.read") ?? "null");
+sessionStorage.removeItem("bocca.read");
+if (read?.at === location.pathname) window.scrollTo({ top: read.y });
+
 // What a field says that the page remembers: what was chosen while its scripts still loaded, or what was chosen last time.
 export function remembered(field, key) {
   const served = [...field.options].find((option) => option.defaultSelected) ?? field.options[0];
