@@ -60,7 +60,7 @@ public sealed class SetupPageTests : IDisposable
         Assert.Contains("0 of 17", page.Body!.TextContent);
         var (_, ticked) = await _tab.SendAsync(page, "#seat form");
         Assert.Contains("1 of 17", ticked.Body!.TextContent);
-        Assert.Contains("Tick: feet", ticked.Body.TextContent);
+        Assert.Contains("Look at: feet", ticked.Body.TextContent);
         Assert.Contains("0 of 17", (await _tab.SendAsync(ticked, "#seat form")).Page.Body!.TextContent);
     }
 

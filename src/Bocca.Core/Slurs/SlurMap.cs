@@ -1,3 +1,5 @@
+using Bocca.Core.Music;
+
 namespace Bocca.Core.Slurs;
 
 /// <summary>A pair of neighbouring partials on a tube, as a pupil has slurred it.</summary>
@@ -9,6 +11,9 @@ namespace Bocca.Core.Slurs;
 /// <param name="Last">When last; null for never.</param>
 public sealed record SlurPlace(string Setting, int Low, int High, int Tried, int Clean, DateTime? Last)
 {
+    /// <summary>The two notes as they are read.</summary>
+    public required (Pitch Low, Pitch High) Written { get; init; }
+
     /// <summary>Normal deviate of the interval: 1.645 leaves 5 % on either side.</summary>
     private const double Deviate = 1.645;
 
@@ -50,6 +55,24 @@ public sealed record SlurMap(IReadOnlyList<string> Settings, IReadOnlyList<(int 
     /// <summary>The lowest pair that is a wall; null for none.</summary>
     public SlurPlace? Wall => Places.Where(place => place.IsWall).OrderBy(place => place.Low).FirstOrDefault();
 
+    /// <summary>The tubes on which something was tried, in order.</summary>
+    public IReadOnlyList<string> TriedSettings =>
+        [.. Settings.Where(setting => Places.Any(place => place.Setting == setting && place.Tried > 0))];
+
+    /// <summary>The pairs of partials that were tried on any tube, from the lowest.</summary>
+    public IReadOnlyList<(int Low, int High)> TriedPairs =>
+        [.. Pairs.Where(pair => Places.Any(place => (place.Low, place.High) == pair && place.Tried > 0))];
+
+    /// <summary>What was never tried, by tube.</summary>
+    public IReadOnlyList<(string Setting, IReadOnlyList<SlurPlace> Places)> Untried =>
+        [
+            .. Settings
+                .Select(setting =>
+                    (setting, (IReadOnlyList<SlurPlace>)[.. Places.Where(place => place.Setting == setting && place.Tried == 0)])
+                )
+                .Where(tube => tube.Item2.Count > 0),
+        ];
+
     /// <summary>The changes of a slur as heard; a slur that never left its note has none.</summary>
     public static IReadOnlyList<Change> Changes(HeardSlur heard, SlurBands bands, DateTime at) =>
         [
@@ -82,7 +105,10 @@ public sealed record SlurMap(IReadOnlyList<string> Settings, IReadOnlyList<(int 
                     own.Count,
                     own.Count(change => change.Clean),
                     own.Count == 0 ? null : own.Max(change => change.At)
-                );
+                )
+                {
+                    Written = (slur.Notes[0].Written, slur.Notes[1].Written),
+                };
             })
             .ToList();
         return new SlurMap(

@@ -21,6 +21,9 @@ public sealed class MapModel(Journal journal) : SlursPage(journal)
     public SlurPlace? At(string setting, (int Low, int High) pair) =>
         Map!.Places.FirstOrDefault(place => place.Setting == setting && place.Low == pair.Low && place.High == pair.High);
 
+    /// <summary>Where a pair is slurred.</summary>
+    public string Address(SlurPlace place) => $"/slurs/{PupilId}?drill={Uri.EscapeDataString($"pair:{place.Setting}:{place.Low}")}";
+
     public static string KindOf(SlurPlace place) =>
         place.Tried == 0 ? "new"
         : place.IsSafe ? "safe"

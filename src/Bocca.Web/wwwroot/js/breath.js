@@ -20,6 +20,10 @@ export const breath = () => ({
     return this.source === "practice";
   },
 
+  get nextWords() {
+    return this.running ? "Breathe with the bellows. Stop if anything feels odd." : "Press Start: four counts in, then the bellows leads.";
+  },
+
   get goWords() {
     return this.running ? "Stop" : "Start";
   },

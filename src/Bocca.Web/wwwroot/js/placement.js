@@ -275,6 +275,14 @@ function drawFace(root, { lipLeft, lipRight, middleTop, middleBottom }) {
   const middle = { x: (lipLeft.x + lipRight.x) / 2, y: (lipLeft.y + lipRight.y) / 2 };
   const set = (name, d) => root.querySelector(`[data-${name}]`).setAttribute("d", d);
   set("lips", `M${lipLeft.x} ${lipLeft.y}Q${middle.x - 40} ${middle.y - 46} ${middle.x} ${middle.y - 30}Q${middle.x + 40} ${middle.y - 46} ${lipRight.x} ${lipRight.y}Q${middle.x} ${middle.y + 62} ${lipLeft.x} ${lipLeft.y}Z`);
-  set("nose", `M${middleTop.x - 42} ${middleTop.y - 6}q14 18 30 8q12 8 24 0q16 10 30 -8`);
-  set("jaw", `M${middleTop.x - 230} 0C${middleTop.x - 225} 300 ${middleBottom.x - 120} ${middleBottom.y + 40} ${middleBottom.x} ${middleBottom.y + 44}S${middleTop.x + 225} 300 ${middleTop.x + 230} 0Z`);
+  const [nose, chin] = [middleTop, middleBottom];
+  // The bridge from the upper edge, the wings and the tip; the groove under it, the folds of the cheeks, the crease over the chin.
+  set("nose", [
+    `M${nose.x - 20} -4C${nose.x - 18} ${nose.y - 60} ${nose.x - 34} ${nose.y - 40} ${nose.x - 44} ${nose.y - 14}q-4 20 14 18q10 -4 18 2q12 8 24 0q8 -6 18 -2q18 2 14 -18C${nose.x + 34} ${nose.y - 40} ${nose.x + 18} ${nose.y - 60} ${nose.x + 20} -4`,
+    `M${nose.x - 7} ${nose.y + 20}L${middle.x - 9} ${middle.y - 40}M${nose.x + 7} ${nose.y + 20}L${middle.x + 9} ${middle.y - 40}`,
+    `M${nose.x - 62} ${nose.y + 4}Q${lipLeft.x - 18} ${nose.y + 50} ${lipLeft.x - 30} ${lipLeft.y - 8}M${nose.x + 62} ${nose.y + 4}Q${lipRight.x + 18} ${nose.y + 50} ${lipRight.x + 30} ${lipRight.y - 8}`,
+    `M${middle.x - 46} ${(middle.y + chin.y) / 2 + 6}q46 -16 92 0`,
+  ].join(""));
+  // Open at the upper edge: the face goes on above the picture.
+  set("jaw", `M${nose.x - 236} -10C${nose.x - 225} 300 ${chin.x - 120} ${chin.y + 40} ${chin.x} ${chin.y + 44}S${nose.x + 225} 300 ${nose.x + 236} -10`);
 }

@@ -287,8 +287,7 @@ export const taking = (stop, fields) => ({
     return context.decodeAudioData(await response.arrayBuffer());
   },
 
-  // Shows the counts by the audio clock until the take is over; gives back when it was stopped, or nothing if it went to its end, and a
-  // complaint if it broke off.
+  // Shows the counts by the audio clock until the take is over; gives back when it was stopped, or nothing if it went to its end.
   async follow(context, { start, begin, first, end }, plan) {
     const whole = await this.until(context, end + tailSeconds + 0.2, (now) => {
       if (now < start) return;
@@ -305,7 +304,7 @@ export const taking = (stop, fields) => ({
   },
 
   until(context, end, show) {
-    return new Promise((resolve, reject) => {
+    return new Promise((resolve) => {
       let stopped = false;
       this.stopNow = (why) => (stopped = why ?? true);
       const step = () => {
@@ -313,8 +312,9 @@ export const taking = (stop, fields) => ({
         if (stopped || now >= end) {
           this.stopNow = null;
           this.running = false;
-          if (typeof stopped === "string") reject(new Error(stopped));
-          else resolve(!stopped);
+          // Where the microphone went away, what was finished is heard as on Stop.
+          if (typeof stopped === "string") this.trouble = stopped;
+          resolve(!stopped);
           return;
         }
         show(now);
