@@ -34,14 +34,9 @@ public static class TakeListener
             return new HeardTake(track, measures, bands, TakeJudge.Unreadable(measures, bands, asked.Drill, problem));
         var aimed = new AimedTake(asked, measures, track, bands, pupil.Bands);
         var aims = DrillAims.Of(aimed);
-        var strip = asked.Plan.Tries.Distinct(SameKind).Count() > 1 ? TakeStrip.Of(aimed, cues) : null;
+        var strip = TakeStrip.Fits(asked.Plan) ? TakeStrip.Of(aimed, cues) : null;
         return new HeardTake(track, measures, bands, TakeJudge.Judge(measures, bands, asked.Drill, aims, pupil)) { Strip = strip };
     }
-
-    private static readonly IEqualityComparer<Cue> SameKind = EqualityComparer<Cue>.Create(
-        (one, other) => one!.Label == other!.Label && one.SoundBeats == other.SoundBeats && one.Heights.SequenceEqual(other.Heights),
-        cue => cue.Label.GetHashCode(StringComparison.Ordinal)
-    );
 
     /// <summary>The rests, each less half a second at either end for those who start early or end late.</summary>
     private static IReadOnlyList<(double From, double To)> Quiet(CuePlan plan, IReadOnlyList<double>? cues)

@@ -11,45 +11,65 @@ public sealed record StripRow(double Y, double From, IReadOnlyList<AskedBlock> A
 
 /// <summary>
 /// A whole take on a few lines, read like text: pale bands at the height asked, the heard pitch over them. Heights are
-/// in semitones from the pupil's own middle.
+/// in semitones from the pupil's own middle. Its lines and its heights follow from what is asked alone, so that the same drawing stands
+/// before, during and after a take.
 /// </summary>
 public sealed class StripDrawing
 {
     public const double Width = 740;
     public const double Left = 8;
+    public const double Right = Left + Inner;
     private const double Inner = 724;
     private const double Gap = 18;
     private const double LabelHeight = 16;
     private const double BandSemitones = 0.8;
-    private const double LongestRowSeconds = 34;
-    private readonly double _low;
-    private readonly double _high;
+    private const double LongestRowBeats = 45;
+
+    /// <summary>Room over and under what is asked: at least a major third, and a third of its range (ours).</summary>
+    private const double LeastRoom = 4,
+        RoomShare = 0.33;
     private readonly double _rowSeconds;
 
-    public StripDrawing(TakeStrip strip)
+    /// <param name="strip">What was asked, and what was heard.</param>
+    /// <param name="tempo">Beats a minute.</param>
+    public StripDrawing(TakeStrip strip, double tempo)
     {
-        var rows = Math.Clamp((int)Math.Ceiling(strip.Seconds / LongestRowSeconds), 1, 8);
+        var beats = strip.Seconds * tempo / 60;
+        var rows = Math.Clamp((int)Math.Ceiling(beats / LongestRowBeats), 1, 8);
         _rowSeconds = strip.Seconds / rows;
+        RowBeats = beats / rows;
         var heights = strip.Asked.SelectMany(span => span.Heights).ToList();
-        var heard = strip.Heard.OfType<double>().Order().ToList();
-        var reach =
-            heard.Count == 0 ? (Low: 0.0, High: 0.0) : (Low: heard[heard.Count / 50], High: heard[heard.Count - 1 - (heard.Count / 50)]);
-        _low = Math.Max(-30, Math.Min(heights.Min(), reach.Low) - 1.5);
-        _high = Math.Min(30, Math.Max(heights.Max(), reach.High) + 1.5);
+        var room = Math.Max(LeastRoom, RoomShare * (heights.Max() - heights.Min()));
+        (Low, High) = (heights.Min() - room, heights.Max() + room);
+        First = heights[0];
         RowHeight = Math.Min(170, (460 / rows) - Gap - LabelHeight);
         Rows = [.. Enumerable.Range(0, rows).Select(row => Row(strip, row))];
-        Height = rows * (RowHeight + Gap + LabelHeight);
+        Height = rows * LineHeight;
     }
 
     public double RowHeight { get; }
 
+    /// <summary>Semitones from the middle at the lower and the upper edge of a line.</summary>
+    public double Low { get; }
+
+    public double High { get; }
+
+    /// <summary>Semitones from the middle at which the take begins.</summary>
+    public double First { get; }
+
+    /// <summary>Beats on a line.</summary>
+    public double RowBeats { get; }
+
     public double Height { get; }
+
+    /// <summary>From one line to the next.</summary>
+    public double LineHeight => RowHeight + Gap + LabelHeight;
 
     public IReadOnlyList<StripRow> Rows { get; }
 
     private StripRow Row(TakeStrip strip, int row)
     {
-        var top = (row * (RowHeight + Gap + LabelHeight)) + LabelHeight;
+        var top = (row * LineHeight) + LabelHeight;
         var (from, to) = (row * _rowSeconds, (row + 1) * _rowSeconds);
         var last = "";
         var blocks = new List<AskedBlock>();
@@ -74,7 +94,7 @@ public sealed class StripDrawing
 
     private double Scale(double seconds) => seconds / _rowSeconds * Inner;
 
-    private double Y(double semitones, double top) => top + ((_high - Math.Clamp(semitones, _low, _high)) / (_high - _low) * RowHeight);
+    private double Y(double semitones, double top) => top + ((High - Math.Clamp(semitones, Low, High)) / (High - Low) * RowHeight);
 
     private string Band(AskedSpan span, double from, double to, double top)
     {

@@ -1,4 +1,5 @@
 using Bocca.Core.Music;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Buzz.Aims;
 
@@ -19,6 +20,12 @@ public sealed record TakeStrip(double Seconds, IReadOnlyList<AskedSpan> Asked, I
     /// <summary>Seconds from one point of <see cref="Heard"/> to the next.</summary>
     public const double StepSeconds = 0.02;
 
+    /// <summary>Whether tries are of several kinds, so that they cannot be laid over each other: they are drawn one after the other.</summary>
+    public static bool Fits(CuePlan plan) => plan.Tries.Distinct(SameKind).Count() > 1;
+
+    /// <summary>What a plan asks, before anything was heard; null where its tries are all of a kind.</summary>
+    public static TakeStrip? Meant(CuePlan plan) => Fits(plan) ? new TakeStrip(plan.TotalSeconds, Spans(plan, plan.Cues), []) : null;
+
     /// <summary>The strip of a take; null where no cues say when what was due.</summary>
     internal static TakeStrip? Of(AimedTake take, IReadOnlyList<double>? cues)
     {
@@ -32,20 +39,24 @@ public sealed record TakeStrip(double Seconds, IReadOnlyList<AskedSpan> Asked, I
             .Track.Frames.Where(frame => frame.TimeSeconds >= from)
             .Where((_, i) => i % step == 0)
             .Select(frame => frame.Voiced ? Math.Round(Tuning.Cents(middle, frame.FrequencyHz) / 100, 2) : (double?)null);
-        return new TakeStrip(
-            plan.TotalSeconds,
-            [
-                .. plan
-                    .Tries.Zip(cues)
-                    .Select(pair => new AskedSpan(
-                        pair.Second - from,
-                        plan.SecondsOf(pair.First),
-                        pair.First.Heights,
-                        pair.First.Glides,
-                        pair.First.Label
-                    )),
-            ],
-            [.. heard]
-        );
+        return new TakeStrip(plan.TotalSeconds, Spans(plan, cues), [.. heard]);
     }
+
+    private static readonly IEqualityComparer<Cue> SameKind = EqualityComparer<Cue>.Create(
+        (one, other) => one!.Label == other!.Label && one.SoundBeats == other.SoundBeats && one.Heights.SequenceEqual(other.Heights),
+        cue => cue.Label.GetHashCode(StringComparison.Ordinal)
+    );
+
+    private static IReadOnlyList<AskedSpan> Spans(CuePlan plan, IReadOnlyList<double> cues) =>
+        [
+            .. plan
+                .Tries.Zip(cues)
+                .Select(pair => new AskedSpan(
+                    pair.Second - cues[0],
+                    plan.SecondsOf(pair.First),
+                    pair.First.Heights,
+                    pair.First.Glides,
+                    pair.First.Label
+                )),
+        ];
 }

@@ -93,6 +93,9 @@ public sealed record BuzzDrill(
     string Played = ""
 )
 {
+    /// <summary>What it is usually played on: the mouthpiece where it may be.</summary>
+    public SoundStage UsualStage => On.FirstOrDefault(stage => stage == SoundStage.Mouthpiece, On[0]);
+
     private static readonly Lazy<IReadOnlyList<BuzzDrill>> Shipped = new(() => EmbeddedData.Read<List<BuzzDrill>>("drills.json"));
 
     /// <summary>All drills, the usual one first.</summary>

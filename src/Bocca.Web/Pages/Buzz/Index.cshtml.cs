@@ -1,4 +1,5 @@
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Aims;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Judging;
@@ -34,8 +35,14 @@ public sealed record HeardView(Pupil Pupil, Shown<BuzzPayload>? Take, BuzzDrill 
     /// <summary>The take that the pupil is to guess at first; null for none.</summary>
     public GuessAsked? Guessing { get; init; }
 
+    /// <summary>What it is played on.</summary>
+    public required SoundStage On { get; init; }
+
     /// <summary>The gate with what is asked, before anything is drawn into it.</summary>
     public required ThreadDrawing Empty { get; init; }
+
+    /// <summary>What is asked on a few lines, where the tries are of several kinds; null where they are laid over each other.</summary>
+    public StripDrawing? EmptyStrip { get; init; }
 
     /// <summary>The pupil's own scale, where there is one for what is played on.</summary>
     public ScaleView? Scale { get; init; }
@@ -81,6 +88,10 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
 
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? DrillId { get; set; }
+
+    /// <summary>What it is to be played on; null for what the drill is usually played on.</summary>
+    [BindProperty(SupportsGet = true, Name = "on")]
+    public SoundStage? On { get; set; }
 
     public HeardView? View { get; private set; }
 
@@ -193,15 +204,15 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         var drill = drillId is null ? BuzzDrill.All[0] : BuzzDrill.All.FirstOrDefault(known => known.Id == drillId);
         if (drill is null)
             return null;
-        var on = take?.Entry.Stage ?? drill.On.FirstOrDefault(stage => stage == SoundStage.Mouthpiece, drill.On[0]);
+        var on = take?.Entry.Stage ?? (On is { } chosen && drill.On.Contains(chosen) ? chosen : drill.UsualStage);
+        var plan = drill.Plan.At(take?.Entry.Tempo ?? drill.Tempo);
         var guess = Asks(take);
         return new HeardView(Pupil!, guess is null ? take : null, drill, await OpenStepAsync(), Clock)
         {
             Guessing = guess,
-            Empty = new ThreadDrawing(
-                Room.Bands.For(on, Pupil!.Stage).Under(Approach).SteadyCents,
-                drill.Plan.At(take?.Entry.Tempo ?? drill.Tempo)
-            ),
+            On = on,
+            Empty = new ThreadDrawing(Room.Bands.For(on, Pupil!.Stage).Under(Approach).SteadyCents, plan),
+            EmptyStrip = TakeStrip.Meant(plan) is { } meant ? new StripDrawing(meant, plan.Tempo) : null,
             Scale = await ScaleAsync(guess is null ? take : null, on),
             Rounds = await RoundsAsync(drill),
             Gate = on == SoundStage.Mouthpiece ? MouthpieceGate.Of(Approach, await GateTakesAsync(), Clock.Today) : null,

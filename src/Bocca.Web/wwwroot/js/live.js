@@ -54,7 +54,7 @@ export class Live {
   }
 
   // Draws into the picture on the stage from now on: on the axes of what is written there. first: when its first note is due, by the
-  // audio clock; tempo: what it is played at, for the picture holds so many beats.
+  // audio clock, or null where it begins with the first sound; tempo: what it is played at, for the picture holds so many beats.
   show(picture, first, tempo) {
     [this.#picture, this.#axis, this.#first] = [picture, axisOf(picture, tempo), first];
     picture.classList.add("live");
@@ -117,7 +117,7 @@ export class Live {
         if (!tries.has(name)) tries.set(name, []);
         tries.get(name).push(point);
       }
-      const paths = [...tries.values()].map((points, i) => path(points.sort((a, b) => a.frame - b.frame), i, this.#axis, this.#first));
+      const paths = [...tries.values()].map((points, i) => path(points.sort((a, b) => a.frame - b.frame), i, this.#axis, this.#first ?? this.#onset ?? points[0].at));
       this.#picture.querySelector(".live-threads").replaceChildren(...paths);
       this.lags.push(this.#context.currentTime - sounded);
       if (this.onsetLag === null && this.#onset !== null && [...this.#points.values()].some((point) => point.cents !== null)) this.onsetLag = this.#context.currentTime - this.#onset;
@@ -141,6 +141,13 @@ function axisOf({ dataset }, tempo) {
     const y = (cents) => (top + bottom) / 2 - (Math.max(-1, Math.min(1, Math.asinh(cents / gate) / Math.asinh(reach))) * (bottom - top)) / 2;
     return { x: (point) => x(point.seconds), y: (point) => y(point.cents) };
   }
+  if (dataset.axis === "strip") {
+    // Read like text: line after line, heights from the pupil's own middle, which is where the take begins.
+    const [line, lines, low, high, height] = ["line", "lines", "low", "high", "first"].map((name) => Number(dataset[name]));
+    const row = (point, first) => Math.max(0, Math.min(lines - 1, Math.floor((point.at - first) / seconds)));
+    const y = (semitones) => bottom - ((Math.max(low, Math.min(high, semitones)) - low) / (high - low)) * (bottom - top);
+    return { row, x: (point, first) => x(point.at - first - row(point, first) * seconds), y: (point, first) => y(height + point.cents / 100) + row(point, first) * line };
+  }
   const [lead, low, high] = [(60 / tempo) * Number(dataset.lead), Number(dataset.low), Number(dataset.high)];
   const y = (midi) => Math.max(top - 8, Math.min(bottom + 8, bottom - ((midi - low) / (high - low)) * (bottom - top)));
   return { x: (point, first) => x(point.at - first + lead), y: (point) => y(69 + 12 * Math.log2(point.hertz / Number(dataset.a4))) };
@@ -154,14 +161,15 @@ function element(name, attributes) {
 
 function path(points, index, axis, first) {
   let d = "";
-  let pen = false;
+  let [pen, row] = [false, 0];
   for (const point of points) {
     if (point.cents === null) {
       pen = false;
       continue;
     }
-    d += `${pen ? "L" : "M"}${axis.x(point, first).toFixed(1)} ${axis.y(point).toFixed(1)}`;
-    pen = true;
+    const here = axis.row?.(point, first) ?? 0;
+    d += `${pen && here === row ? "L" : "M"}${axis.x(point, first).toFixed(1)} ${axis.y(point, first).toFixed(1)}`;
+    [pen, row] = [true, here];
   }
   const group = element("g", { class: `thread t${(index % 4) + 1}` });
   group.append(element("path", { d, class: "sure" }));

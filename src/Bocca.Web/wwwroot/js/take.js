@@ -85,10 +85,9 @@ export const taking = (stop, fields) => ({
     const root = this.$root;
     unfold(root.querySelector(".transport"), false);
     const stage = root.querySelector("#stage");
-    if (!stage.querySelector("svg[data-axis]")) stage.querySelector(".drawing").replaceChildren(stage.querySelector("[data-empty]").content.cloneNode(true));
     root.querySelectorAll("[data-verdict], .drawing > .legend, .aims, .own-scale").forEach((old) => old.remove());
     const picture = stage.querySelector("svg[data-axis]");
-    picture.querySelectorAll(".heard-thread, .miss, .thread, .found, .starts, .try .air, .try .tone, .try .strong + .strong").forEach((old) => old.remove());
+    picture.querySelectorAll(".heard-thread, .miss, .thread, .found, .starts, .try .air, .try .tone, .try .strong + .strong, .strip > g > .sure").forEach((old) => old.remove());
     picture.querySelectorAll(".missed").forEach((note) => note.classList.remove("missed"));
     stage.removeAttribute("data-place");
     const hand = root.querySelector(".hand");
@@ -217,7 +216,7 @@ export const taking = (stop, fields) => ({
     try {
       await Promise.all([capture.open(), live.open()]);
       const begin = context.currentTime + 0.1;
-      live.show(this.stage(), begin, this.drill().tempo);
+      live.show(this.stage(), null, this.drill().tempo);
       capture.fromPlayer(sound, begin);
       capture.onblock = (block) => live.take(block);
       this.running = true;
