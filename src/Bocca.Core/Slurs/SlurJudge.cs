@@ -119,20 +119,18 @@ public static class SlurJudge
 
         findings.AddRange(RowFindings.Misses(heard.Row.Notes, symptoms, MissOf));
         Add("tonguedSlur", heard.Changes.Where(change => change.Fault(bands) == "tongued"), change => change.DipDb, bands.DipDb, "dB");
-        Add(
-            "slurHole",
-            heard.Changes.Where(change => change.Fault(bands) is "gap" or "dip"),
-            change => Math.Max(change.GapMs, change.DipDb),
-            bands.GapMs,
-            "ms"
-        );
-        Add(
-            "overshoots",
-            heard.Changes.Where(change => change.Fault(bands) is "overshoot" or "touched"),
-            change => change.OvershootCents,
-            bands.OvershootCents,
-            "cents"
-        );
+        // A silence is told in milliseconds; where there is none, the dip in decibels.
+        var holes = heard.Changes.Where(change => change.Fault(bands) is "gap" or "dip").ToList();
+        if (holes.Exists(change => change.Fault(bands) == "gap"))
+            Add("slurHole", holes, change => change.GapMs, bands.GapMs, "ms");
+        else
+            Add("slurHole", holes, change => change.DipDb, bands.DipDb, "dB");
+        // A partial that is touched has no size: its name says it.
+        var beyond = heard.Changes.Where(change => change.Fault(bands) is "overshoot" or "touched").ToList();
+        if (beyond.Exists(change => change.Fault(bands) == "overshoot"))
+            Add("overshoots", beyond, change => change.OvershootCents, bands.OvershootCents, "cents");
+        else
+            Add("overshoots", beyond, _ => 0, 0, "");
         if (heard.LowNoteDb > SlurBands.LowNoteDb)
             findings.Add(
                 new Finding(

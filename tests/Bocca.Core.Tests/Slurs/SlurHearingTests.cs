@@ -75,6 +75,20 @@ public sealed class SlurHearingTests
     }
 
     [Fact]
+    public void A_dip_is_told_in_decibels_and_a_silence_in_milliseconds()
+    {
+        var (heard, _, asked) = Hear("trumpet-bb", "pair", 3);
+        string Numbers(Func<SlurChange, SlurChange> change) =>
+            SlurJudge
+                .Judge(heard with { Changes = [.. heard.Changes.Select(change)] }, asked, SoundingPupil.Unknown, null)
+                .Findings.Single(finding => finding.Symptom.Id == "slurHole")
+                .Numbers;
+
+        Assert.Contains(" dB;", Numbers(change => change with { DipDb = asked.Bands.DipDb + 2 }), StringComparison.Ordinal);
+        Assert.Contains(" ms;", Numbers(change => change with { GapMs = asked.Bands.GapMs + 20 }), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void A_partial_missed_is_named_with_its_cue()
     {
         var (heard, verdict, _) = Hear("trumpet-bb", "pair", 3, ["partial=1@2"]);
