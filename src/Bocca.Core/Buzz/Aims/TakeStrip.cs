@@ -20,7 +20,9 @@ public sealed record TakeStrip(double Seconds, IReadOnlyList<AskedSpan> Asked, I
     /// <summary>Seconds from one point of <see cref="Heard"/> to the next.</summary>
     public const double StepSeconds = 0.02;
 
-    /// <summary>Whether tries are of several kinds, so that they cannot be laid over each other: they are drawn one after the other.</summary>
+    /// <summary>
+    /// Whether tries are of several kinds, so that they cannot be laid over each other: they are drawn one after the other.
+    /// </summary>
     public static bool Fits(CuePlan plan) => plan.Tries.Distinct(SameKind).Count() > 1;
 
     /// <summary>What a plan asks, before anything was heard; null where its tries are all of a kind.</summary>
