@@ -18,6 +18,7 @@ using Serilog.Events;
 CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.GetCultureInfo("");
 
 var builder = WebApplication.CreateBuilder(args);
+var data = builder.Configuration["data"] ?? "data";
 builder.Host.UseSerilog(
     (_, logs) =>
         logs
@@ -27,10 +28,9 @@ builder.Host.UseSerilog(
             .WriteTo.Console(outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}")
 );
 builder.Services.AddRazorPages(Routes.Configure);
-builder.Services.AddDbContext<BoccaDb>(options => options.UseSqlite(RecordFile.ConnectionString(builder.Configuration["data"] ?? "data")));
-builder
-    .Services.AddDataProtection()
-    .PersistKeysToFileSystem(Directory.CreateDirectory(Path.Combine(builder.Configuration["data"] ?? "data", "keys")));
+builder.Services.AddDbContext<BoccaDb>(options => options.UseSqlite(RecordFile.ConnectionString(data)));
+builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(RecordFolder.KeysIn(data)));
+builder.Services.AddSingleton(_ => RecordFolder.Open(data, builder.Configuration.GetValue("anew", false)));
 builder.Services.AddSingleton(TimeProvider.System);
 foreach (var stop in (Stop[])[Desk.Stop, BreathStop.Stop, SetupStop.Stop, BuzzStop.Stop, ToneStop.Stop, NotesStop.Stop, SlursStop.Stop])
     builder.Services.AddSingleton(stop);
@@ -61,8 +61,9 @@ app.Use(
         first.Answered();
     }
 );
-app.UseResponseCompression();
 app.UseMiddleware<SecurityHeaders>();
+app.UseMiddleware<LoopbackOnly>();
+app.UseResponseCompression();
 app.UseExceptionHandler("/problem/500");
 app.UseStatusCodePagesWithReExecute("/problem/{0}");
 app.Services.GetRequiredService<Assets>().Serve(app);
@@ -71,8 +72,16 @@ app.UseAntiforgery();
 app.MapRazorPages();
 app.MapHub<ListenHub>("/live/listen");
 
-using (var scope = app.Services.CreateScope())
+try
 {
+    if (app.Configuration["backup"] is { Length: > 0 } copy)
+    {
+        RecordFolder.Backup(data, copy);
+        return 0;
+    }
+
+    app.Services.GetRequiredService<RecordFolder>();
+    using var scope = app.Services.CreateScope();
     var db = scope.ServiceProvider.GetRequiredService<BoccaDb>();
     var filling = app.Services.GetRequiredService<DemoFilling>();
     await RecordFile.PrepareAsync(db, app.Services.GetRequiredService<Stops>());
@@ -81,8 +90,21 @@ using (var scope = app.Services.CreateScope())
     else if (!app.Configuration.GetValue("empty", false) && !await db.Pupils.IgnoreQueryFilters().AnyAsync())
         await filling.BeginAsync(app.Lifetime.ApplicationStopping);
 }
+catch (StartRefusedException problem)
+{
+    await Console.Error.WriteLineAsync($"start: {problem.Message}");
+    await app.DisposeAsync();
+    return 1;
+}
+catch
+{
+    // The folder is free again for whoever tries next.
+    await app.DisposeAsync();
+    throw;
+}
 
 await app.RunAsync();
+return 0;
 
 /// <summary>The web application; named so that tests can start it.</summary>
 public partial class Program;

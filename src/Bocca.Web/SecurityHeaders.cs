@@ -12,11 +12,19 @@ public sealed class SecurityHeaders(RequestDelegate next)
 
     public Task InvokeAsync(HttpContext context)
     {
-        var headers = context.Response.Headers;
-        headers.ContentSecurityPolicy = Policy;
-        headers.XContentTypeOptions = "nosniff";
-        headers["Referrer-Policy"] = "no-referrer";
-        headers["Permissions-Policy"] = "microphone=(self), camera=(self), geolocation=()";
+        // What is set before a page fails is cleared with it: the headers go on when the answer begins.
+        context.Response.OnStarting(() =>
+        {
+            var headers = context.Response.Headers;
+            headers.ContentSecurityPolicy = Policy;
+            headers.XContentTypeOptions = "nosniff";
+            headers["Referrer-Policy"] = "no-referrer";
+            headers["Permissions-Policy"] = "microphone=(self), camera=(self), geolocation=()";
+            // Whatever has no word of its own may have a pupil in it.
+            if (headers.CacheControl.Count == 0 || headers.CacheControl == "no-cache, no-store")
+                headers.CacheControl = "no-store";
+            return Task.CompletedTask;
+        });
         return next(context);
     }
 }

@@ -26,9 +26,9 @@ public sealed class RecordFileTests
         Assert.Equal(1, await PragmaAsync<int>($"SELECT foreign_keys AS Value FROM pragma_foreign_keys"));
         // Full synchronisation: what was acknowledged is on disk even if the machine loses power.
         Assert.Equal(2, await PragmaAsync<int>($"SELECT synchronous AS Value FROM pragma_synchronous"));
+        await first.DisposeAsync();
         await using var second = new Room { UseFolder = first.Folder };
         Assert.Equal("Ada", await second.InRecordAsync(db => db.Pupils.Select(pupil => pupil.Name).SingleAsync()));
-        await first.DisposeAsync();
     }
 
     /// <summary>In Auckland it is eleven or twelve hours ahead of Lisbon's winter: the same moment is another day there.</summary>

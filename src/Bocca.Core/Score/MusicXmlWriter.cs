@@ -1,3 +1,4 @@
+using System.Text;
 using System.Xml.Linq;
 using Bocca.Core.Music;
 
@@ -17,7 +18,9 @@ public static class MusicXmlWriter
             new XAttribute("version", "4.0"),
             new XElement(
                 "part-list",
-                rows.Select((row, i) => new XElement("score-part", new XAttribute("id", $"P{i + 1}"), new XElement("part-name", row.Part)))
+                rows.Select(
+                    (row, i) => new XElement("score-part", new XAttribute("id", $"P{i + 1}"), new XElement("part-name", Shown(row.Part)))
+                )
             ),
             rows.Select((row, i) => new XElement("part", new XAttribute("id", $"P{i + 1}"), Measures(row, i == 0 ? "" : $"p{i + 1}")))
         );
@@ -33,11 +36,11 @@ public static class MusicXmlWriter
         var document = new XElement(
             "score-partwise",
             new XAttribute("version", "4.0"),
-            score.Title == "" ? null : new XElement("work", new XElement("work-title", score.Title)),
+            score.Title == "" ? null : new XElement("work", new XElement("work-title", Shown(score.Title))),
             new XElement(
                 "part-list",
                 score.Parts.Select(
-                    (part, i) => new XElement("score-part", new XAttribute("id", $"P{i + 1}"), new XElement("part-name", part.Name))
+                    (part, i) => new XElement("score-part", new XAttribute("id", $"P{i + 1}"), new XElement("part-name", Shown(part.Name)))
                 )
             ),
             score.Parts.Select(
@@ -82,6 +85,11 @@ public static class MusicXmlWriter
     }
 
     /// <summary>How the part sounds: octaves apart from the rest, as the format wants it.</summary>
+    /// <summary>A text without what the format cannot hold, such as control characters.</summary>
+    private static string Shown(string text) => string.Concat(text.EnumerateRunes().Where(IsText));
+
+    private static bool IsText(Rune rune) => rune.Value is 9 or 10 or 13 || (rune.Value >= 32 && rune.Value is not (0xFFFE or 0xFFFF));
+
     private static XElement? Transpose(Interval toSounding)
     {
         if (toSounding == default)

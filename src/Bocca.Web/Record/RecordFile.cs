@@ -31,17 +31,43 @@ public static class RecordFile
     /// </summary>
     public static async Task PrepareAsync(BoccaDb db, Stops stops)
     {
-        var applied = (await db.Database.GetAppliedMigrationsAsync()).ToList();
-        if (db.Database.GetMigrations().Except(applied).Any())
+        try
         {
-            if (applied.Count > 0)
-                Copy(db, applied[^1]);
-            await db.Database.MigrateAsync();
+            await UpdateAsync(db);
+            await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;");
+            await RebuildFiguresAsync(db, stops);
         }
-
-        await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;");
-        await RebuildFiguresAsync(db, stops);
+        catch (SqliteException problem) when (problem.SqliteErrorCode is 8 or 10 or 11 or 13 or 14 or 26)
+        {
+            var file = new SqliteConnectionStringBuilder(db.Database.GetConnectionString()).DataSource;
+            throw new StartRefusedException(
+                problem.SqliteErrorCode switch
+                {
+                    13 => $"the disk is full: {file} cannot be brought up to date. Make room, and start again.",
+                    8 or 14 => $"{file} cannot be written. Whoever starts Bocca has to own it.",
+                    _ => $"{file} is broken: {problem.Message} Put a copy of it back.",
+                }
+            );
+        }
     }
+
+    private static async Task UpdateAsync(BoccaDb db)
+    {
+        var (applied, known) = ((await db.Database.GetAppliedMigrationsAsync()).ToList(), db.Database.GetMigrations().ToList());
+        if (applied.Except(known).FirstOrDefault() is { } newer)
+            throw new StartRefusedException($"the record was written by a newer Bocca ({newer}). Start that one; nothing was changed.");
+        if (!known.Except(applied).Any())
+            return;
+        if (applied.Count > 0)
+            Copy(db, applied[^1]);
+        // Whoever holds the folder's lock is alone here: a row that says otherwise was left by a start that was killed.
+        if (applied.Count > 0 || await HasTableAsync(db, "__EFMigrationsLock"))
+            await db.Database.ExecuteSqlRawAsync("DROP TABLE IF EXISTS __EFMigrationsLock;");
+        await db.Database.MigrateAsync();
+    }
+
+    private static async Task<bool> HasTableAsync(BoccaDb db, string name) =>
+        await db.Database.SqlQuery<int>($"SELECT COUNT(*) AS Value FROM sqlite_master WHERE name = {name}").SingleAsync() > 0;
 
     /// <summary>Makes all figures anew, and the columns that follow from payloads, where those that stand are of another form.</summary>
     private static async Task RebuildFiguresAsync(BoccaDb db, Stops stops)

@@ -122,6 +122,10 @@ public sealed class PupilForm
 {
     [Required(ErrorMessage = "A pupil needs a name.")]
     [StringLength(80, ErrorMessage = "A name has at most 80 letters.")]
+    [RegularExpression(
+        @"[^\p{Cc}\p{Cs}\uFFFE\uFFFF]*",
+        ErrorMessage = "A name is made of letters; this one has signs that cannot be shown."
+    )]
     public string? Name { get; set; }
 
     [Required(ErrorMessage = "Choose an instrument.")]
@@ -159,6 +163,7 @@ public sealed class PupilForm
     public DateOnly? Started { get; set; }
 
     [StringLength(500, ErrorMessage = "A remark has at most 500 letters.")]
+    [RegularExpression(@"(?:[\r\n\t]|[^\p{Cc}\p{Cs}\uFFFE\uFFFF])*", ErrorMessage = "The remark has signs that cannot be shown.")]
     public string? Remark { get; set; }
 
     public Guid Version { get; set; }
