@@ -18,7 +18,8 @@ public sealed class SecurityHeaders(RequestDelegate next)
             var headers = context.Response.Headers;
             headers.ContentSecurityPolicy = Policy;
             headers.XContentTypeOptions = "nosniff";
-            headers["Referrer-Policy"] = "no-referrer";
+            // Not no-referrer: a browser would then hide where even our own forms come from.
+            headers["Referrer-Policy"] = "same-origin";
             headers["Permissions-Policy"] = "microphone=(self), camera=(self), geolocation=()";
             // Whatever has no word of its own may have a pupil in it.
             if (headers.CacheControl.Count == 0 || headers.CacheControl == "no-cache, no-store")

@@ -1,10 +1,10 @@
 // What ./start says when it cannot start.
 import assert from "node:assert/strict";
 import { spawnSync } from "node:child_process";
-import { mkdtempSync, symlinkSync } from "node:fs";
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, statSync, symlinkSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, it } from "node:test";
-import { folder, port, top, withApp } from "./app.mjs";
+import { folder, freePort, port, top, withApp } from "./app.mjs";
 
 withApp();
 
@@ -18,6 +18,14 @@ function pathWith(...tools) {
   const bin = mkdtempSync(join(folder, "bin-"));
   for (const tool of ["bash", "dirname", "mkdir", "seq", "find", "sleep", "head", "grep", ...tools]) symlinkSync(spawnSync("which", [tool]).stdout.toString().trim(), join(bin, tool));
   return { PATH: bin, HOME: process.env.HOME };
+}
+
+// A folder as something left it: files by name.
+function left(files) {
+  const made = mkdtempSync(join(folder, "left-"));
+  mkdirSync(join(made, "keys"));
+  for (const [name, text] of Object.entries(files)) writeFileSync(join(made, name), text);
+  return made;
 }
 
 describe("start", () => {
@@ -37,4 +45,30 @@ describe("start", () => {
       assert.match(lines[0], sentence);
     });
   }
+
+  const folders = [
+    ["whose record is empty", () => left({ "bocca.db": "", "keys/key-1.xml": "<key />" }), /bocca\.db is empty, and a record was there before/],
+    ["whose record is gone", () => left({ "keys/key-1.xml": "<key />" }), /bocca\.db is missing, and a record was there before/],
+    ["with something else in the record's place", () => left({ "bocca.db": "two pints of milk, and bread" }), /not a record of Bocca/],
+    ["with an empty key", () => left({ "bocca.db": "SQLite format 3\0 and more", "keys/key-1.xml": "" }), /key-1\.xml is empty or broken/],
+    ["that another Bocca serves", () => join(folder, "record"), /another Bocca serves the record/],
+  ];
+  for (const [name, made, sentence] of folders) {
+    it(`says one clear line about a folder ${name}`, { timeout: 60000 }, async () => {
+      const { status, lines } = start(["--port", String(await freePort()), "--data", made()]);
+      assert.equal(status, 1);
+      assert.equal(lines.length, 1, lines.join(" / "));
+      assert.match(lines[0], sentence);
+    });
+  }
+
+  it("copies the record while it is served, for its owner alone", { timeout: 60000 }, () => {
+    const copy = join(folder, "copies", "tuesday.db");
+    mkdirSync(join(folder, "copies"));
+    assert.equal(start(["--data", join(folder, "record"), "--backup", copy]).status, 0);
+    assert.equal(readFileSync(copy).subarray(0, 15).toString(), "SQLite format 3");
+    assert.equal(statSync(copy).mode & 0o777, 0o600);
+    assert.match(start(["--data", join(folder, "nothing"), "--backup", copy]).lines[0], /there is no record at/);
+    assert.equal(existsSync(join(folder, "nothing")), false);
+  });
 });
