@@ -27,7 +27,7 @@ builder.Host.UseSerilog(
             .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
             .WriteTo.Console(outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}")
 );
-builder.Services.AddRazorPages(Routes.Configure);
+builder.Services.AddRazorPages(Routes.Configure).AddMvcOptions(mvc => mvc.ModelBinderProviders.Insert(0, new FiniteNumbers()));
 builder.Services.AddDbContext<BoccaDb>(options => options.UseSqlite(RecordFile.ConnectionString(data)));
 builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(RecordFolder.KeysIn(data)));
 builder.Services.AddSingleton(_ => RecordFolder.Open(data, builder.Configuration.GetValue("anew", false)));

@@ -1,5 +1,4 @@
 using System.Net;
-using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;
@@ -66,5 +65,40 @@ public sealed class StrangerTests : IDisposable
         Assert.Equal(HttpStatusCode.OK, response.StatusCode);
         var score = page.QuerySelector("[data-score]")!.TextContent;
         Assert.Contains("<part-name>Ada</part-name>", score);
+    }
+
+    [Theory]
+    [InlineData("/buzz/{0}?handler=Plan&drill=steady-line&tempo=NaN&on=Mouthpiece", "'NaN' cannot be the tempo.")]
+    [InlineData("/buzz/{0}?handler=Plan&drill=steady-line&tempo=80&on=77", "'77' cannot be the on.")]
+    [InlineData(
+        "/buzz/{0}?handler=Practice&drill=steady-line&tempo=Infinity&on=Mouthpiece&character=good&seed=1",
+        "'Infinity' cannot be the tempo."
+    )]
+    [InlineData(
+        "/buzz/{0}?handler=Practice&drill=steady-line&tempo=80&on=Mouthpiece&character=good&seed=many",
+        "'many' cannot be the seed."
+    )]
+    [InlineData("/tone/{0}?handler=Plan&drill=what-came&tempo=-Infinity", "'-Infinity' cannot be the Tempo.")]
+    [InlineData("/slurs/{0}?handler=Plan&tempo=80", "The Drill is missing.")]
+    [InlineData("/breath/{0}?handler=Practice&drill=even-stream&rung=0&tempo=NaN&seed=1", "'NaN' cannot be the tempo.")]
+    public async Task What_is_no_number_or_no_choice_is_refused_in_a_sentence(string address, string told)
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var answer = await _room.CreateClient().GetAsync(string.Format(address, pupil.Id), TestContext.Current.CancellationToken);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
+        Assert.Equal(told, await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), ignoreCase: true);
+    }
+
+    [Theory]
+    [InlineData("/tone/{0}?tempo=NaN")]
+    [InlineData("/slurs/{0}?tempo=1e999")]
+    [InlineData("/buzz/{0}?on=99")]
+    [InlineData("/record/{0}?before=yesterday")]
+    public async Task A_page_opened_with_such_a_value_is_a_page_that_says_so(string address)
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var (response, page) = await new Tab(_room.CreateClient()).OpenAsync(string.Format(address, pupil.Id));
+        Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
+        Assert.NotNull(page.QuerySelector("nav.path"));
     }
 }

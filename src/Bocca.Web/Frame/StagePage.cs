@@ -3,6 +3,7 @@ using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.Filters;
 using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Frame;
@@ -68,12 +69,43 @@ public abstract class StagePage(Journal journal) : PageModel
             Pupil = await PupilAsync(last);
         }
 
+        if (!ModelState.IsValid && !ChecksItself)
+        {
+            // Who opens a page sees one; what a script asked for is answered in a sentence.
+            var opened = HttpMethods.IsGet(Request.Method) && !Request.Query.ContainsKey("handler");
+            context.Result = opened ? StatusCode(StatusCodes.Status400BadRequest) : Refuse(WhatIsWrong());
+            return;
+        }
+
         HasPupils = Pupil is not null || await Db.Pupils.AnyAsync();
         Room = await Db.RoomAsync();
         Approach = Pupil?.ApproachIn(Room) ?? Room.Approach;
         PageContext.ViewData["Frame"] = this;
-        await next();
+        var done = await next();
+        // Two at once at the same thing: whoever comes second is asked, and nothing of the first is lost.
+        if (done is { Exception: DbUpdateException problem, ExceptionHandled: false } && !IsFull(problem))
+        {
+            done.ExceptionHandled = true;
+            done.Result = new ContentResult
+            {
+                StatusCode = StatusCodes.Status409Conflict,
+                Content =
+                    "The same was saved somewhere else at this very moment. Reload the page, and send yours once more if it is still wanted.",
+                ContentType = "text/plain; charset=utf-8",
+            };
+        }
     }
+
+    /// <summary>Whether the page itself says what is wrong with what it was sent.</summary>
+    protected virtual bool ChecksItself => false;
+
+    private string WhatIsWrong()
+    {
+        var (name, entry) = ModelState.First(field => field.Value!.Errors.Count > 0);
+        return string.IsNullOrEmpty(entry!.AttemptedValue) ? $"The {name} is missing." : $"'{entry.AttemptedValue}' cannot be the {name}.";
+    }
+
+    private static bool IsFull(DbUpdateException problem) => problem.InnerException is SqliteException { SqliteErrorCode: 13 };
 
     private Task<Pupil?> PupilAsync(int id) => Db.Pupils.AsNoTracking().FirstOrDefaultAsync(pupil => pupil.Id == id);
 

@@ -66,6 +66,8 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
 {
     private const int PastTakes = 12;
 
+    protected override bool ChecksItself => HttpMethods.IsPost(Request.Method) && Request.Query["handler"] == "Hear";
+
     [BindProperty(SupportsGet = true, Name = "take")]
     public long? TakeId { get; set; }
 

@@ -25,6 +25,8 @@ public sealed class ListenHub(BoccaDb db) : Hub
     /// <param name="sampleRate">Samples a second.</param>
     public async Task<LiveGate> Begin(int pupilId, SoundStage on, int sampleRate)
     {
+        if (!Enum.IsDefined(on))
+            throw new HubException("That is nothing to play on.");
         if (sampleRate is < 8000 or > 192_000)
             throw new HubException($"{sampleRate} samples a second cannot be listened to: 8000 to 192000.");
         var pupil =

@@ -27,6 +27,25 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
     /// <summary>What holds for the room; the shipped settings until somebody changes them.</summary>
     public async Task<RoomSettings> RoomAsync() => await Rooms.AsNoTracking().SingleOrDefaultAsync() ?? new RoomSettings();
 
+    /// <summary>Changes something and saves it; where somebody saved the same at the same moment, once more upon what they left.</summary>
+    /// <param name="change">Reads what is there, and changes it.</param>
+    public async Task SavingAsync(Func<Task> change)
+    {
+        for (var left = 4; ; left--)
+        {
+            await change();
+            try
+            {
+                await SaveChangesAsync();
+                return;
+            }
+            catch (DbUpdateException) when (left > 0)
+            {
+                ChangeTracker.Clear();
+            }
+        }
+    }
+
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         modelBuilder.Entity<Pupil>(pupil =>

@@ -24,6 +24,7 @@ public sealed class RecordFolderTests : IDisposable
     }
 
     [Fact]
+    [System.Runtime.Versioning.UnsupportedOSPlatform("windows")]
     public void Folder_and_files_are_for_their_owner_alone()
     {
         File.WriteAllBytes(RecordFolder.RecordIn(_folder), [.. "SQLite format 3\0"u8, .. new byte[84]]);

@@ -63,23 +63,26 @@ public sealed class IndexModel(Journal journal) : StagePage(journal)
         var from = Approach.Of(PresetOf(preset));
         // A new preset brings its own points; choices made on the old one's page would hide it.
         var approach = from.Preset == Room.Preset ? from.With(chosen) : from;
-        var stored = await Db.Rooms.SingleOrDefaultAsync();
-        if (stored is null)
-            Db.Rooms.Add(stored = new RoomSettings());
-        stored.Preset = approach.Preset;
-        stored.Points = Approach.Write(approach.Changed);
-        await Db.SaveChangesAsync();
+        await Db.SavingAsync(async () =>
+        {
+            var stored = await Db.Rooms.SingleOrDefaultAsync();
+            if (stored is null)
+                Db.Rooms.Add(stored = new RoomSettings());
+            stored.Preset = approach.Preset;
+            stored.Points = Approach.Write(approach.Changed);
+        });
     }
 
     private async Task KeepForPupilAsync(string? preset, Dictionary<string, string> chosen)
     {
-        var stored = await Db.Pupils.FirstAsync(pupil => pupil.Id == PupilId);
-        stored.Preset = string.IsNullOrEmpty(preset) ? null : PresetOf(preset);
+        ApproachPreset? own = string.IsNullOrEmpty(preset) ? null : PresetOf(preset);
         foreach (var (point, option) in chosen)
             ApproachPoint.Get(point).Option(option);
-        stored.Points = Approach.Write(chosen);
-        stored.Version = Guid.NewGuid();
-        await Db.SaveChangesAsync();
+        await Db.SavingAsync(async () =>
+        {
+            var stored = await Db.Pupils.FirstAsync(pupil => pupil.Id == PupilId);
+            (stored.Preset, stored.Points, stored.Version) = (own, Approach.Write(chosen), Guid.NewGuid());
+        });
     }
 
     private static ApproachPreset PresetOf(string? text) =>

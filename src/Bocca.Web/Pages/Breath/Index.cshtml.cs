@@ -45,6 +45,8 @@ public sealed record SentBreath(
 [RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
 public sealed class IndexModel(Journal journal) : EntriesPage(journal)
 {
+    protected override bool ChecksItself => HttpMethods.IsPost(Request.Method);
+
     private const int PastEntries = 12,
         EntriesForLadder = 200;
 
@@ -156,7 +158,8 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             }
 
             var (entry, payload) =
-                await StandingAsync(sent.Key) ?? await AddAsync(sent, plan, verdict, heard ? sent.Source ?? EntrySource.Microphone : null);
+                await StandingAsync(sent.Key)
+                ?? await AddOnceAsync(sent, plan, verdict, heard ? sent.Source ?? EntrySource.Microphone : null);
             await LoadAsync();
             var next = BreathLadder.Next(plan.Drill, Past.Select(BreathStop.Pass));
             return Partial("_Outcome", new BreathOutcome(entry, payload, verdict.Try, streams, plan.Drill, next));
@@ -260,6 +263,20 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             is { } entry
             ? (entry, BreathStop.Drills.Read(entry))
             : null;
+
+    /// <summary>Adds a drill; sent twice at the same moment, the one that came first stands for both.</summary>
+    private async Task<(Entry, BreathPayload)> AddOnceAsync(SentBreath sent, BreathPlan plan, BreathVerdict verdict, EntrySource? source)
+    {
+        try
+        {
+            return await AddAsync(sent, plan, verdict, source);
+        }
+        catch (DbUpdateException)
+        {
+            Db.ChangeTracker.Clear();
+            return await StandingAsync(sent.Key) ?? throw new InvalidDataException("The drill could not be kept. Send it once more.");
+        }
+    }
 
     private async Task<(Entry, BreathPayload)> AddAsync(SentBreath sent, BreathPlan plan, BreathVerdict verdict, EntrySource? source)
     {

@@ -17,7 +17,10 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
     public ConcertShape Shape { get; set; }
 
     [BindProperty(SupportsGet = true, Name = "start")]
-    public string Start { get; set; } = "Bb";
+    public string? StartAsked { get; set; }
+
+    /// <summary>The concert note it starts from; B flat where nothing was chosen.</summary>
+    public string Start => string.IsNullOrEmpty(StartAsked) ? "Bb" : StartAsked;
 
     [BindProperty(SupportsGet = true, Name = "count")]
     public int Count { get; set; } = 7;

@@ -23,6 +23,8 @@ public sealed record SentHand([MaxLength(40)] string Drill, IReadOnlyList<SentAn
 /// <summary>The hand: silent drills until valves and slide need no thought.</summary>
 public sealed class HandModel(Journal journal) : NotesPage(journal)
 {
+    protected override bool ChecksItself => HttpMethods.IsPost(Request.Method);
+
     private const int PastTakes = 12,
         TakesForNeeds = 20,
         MostAnswers = 60,

@@ -106,19 +106,21 @@ public sealed class IndexModel(Journal journal) : NotesPage(journal)
             return NotFound();
         if (Show(note) is not { } view || view.Ways.FirstOrDefault(way => way.Setting.ToString() == setting) is not { } way)
             return BadRequest();
-        var pin = await PinAsync(view.Sounding.Midi);
-        if (pin is null)
-            Db.Pins.Add(
-                pin = new NotePin
-                {
-                    PupilId = Pupil.Id,
-                    InstrumentId = Pupil.InstrumentId,
-                    Midi = view.Sounding.Midi,
-                    Setting = setting,
-                }
-            );
-        (pin.Setting, pin.At) = (setting, Clock.Now);
-        await Db.SaveChangesAsync();
+        await Db.SavingAsync(async () =>
+        {
+            var pin = await PinAsync(view.Sounding.Midi);
+            if (pin is null)
+                Db.Pins.Add(
+                    pin = new NotePin
+                    {
+                        PupilId = Pupil.Id,
+                        InstrumentId = Pupil.InstrumentId,
+                        Midi = view.Sounding.Midi,
+                        Setting = setting,
+                    }
+                );
+            (pin.Setting, pin.At) = (setting, Clock.Now);
+        });
         TempData["Told"] =
             $"{Wording.Pitch(view.Written)} is {Wording.Setting(Pupil.Instrument, way.Setting)} for {Pupil.Name}: your " + $"choice.";
         TempData["UndoAt"] = $"/notes/{PupilId}?handler=Unpin&note={Uri.EscapeDataString(note)}";
@@ -129,10 +131,15 @@ public sealed class IndexModel(Journal journal) : NotesPage(journal)
     {
         if (Pupil is null || Show(note) is not { } view)
             return NotFound();
-        if (await PinAsync(view.Sounding.Midi) is { } pin)
+        NotePin? pin = null;
+        await Db.SavingAsync(async () =>
         {
-            Db.Pins.Remove(pin);
-            await Db.SaveChangesAsync();
+            pin = await PinAsync(view.Sounding.Midi);
+            if (pin is not null)
+                Db.Pins.Remove(pin);
+        });
+        if (pin is not null)
+        {
             TempData["Told"] = $"{Wording.Pitch(view.Written)} goes by the computed order again.";
             TempData["UndoAt"] =
                 $"/notes/{PupilId}?handler=Pin&note={Uri.EscapeDataString(note)}&setting={Uri.EscapeDataString(pin.Setting)}";

@@ -10,6 +10,8 @@ namespace Bocca.Web.Pages.Notes;
 /// <summary>What is known of the pupil's very instrument, since when, and the room it is played in.</summary>
 public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
 {
+    protected override bool ChecksItself => HttpMethods.IsPost(Request.Method);
+
     public IReadOnlyList<Entry> Past { get; private set; } = [];
 
     /// <summary>When the open notes were measured; null where they never were.</summary>
@@ -74,11 +76,13 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
             return Page();
         }
 
-        var room = await Db.Rooms.SingleOrDefaultAsync();
-        if (room is null)
-            Db.Rooms.Add(room = new RoomSettings());
-        (room.A4Hz, room.Celsius, room.ZoneId) = (a4, celsius, zone);
-        await Db.SaveChangesAsync();
+        await Db.SavingAsync(async () =>
+        {
+            var room = await Db.Rooms.SingleOrDefaultAsync();
+            if (room is null)
+                Db.Rooms.Add(room = new RoomSettings());
+            (room.A4Hz, room.Celsius, room.ZoneId) = (a4, celsius, zone);
+        });
         TempData["Told"] = $"The room has A = {a4:0.#} Hz at {celsius:0.#} °C.";
         return RedirectToPage(new { pupilId = PupilId });
     }

@@ -13,6 +13,8 @@ namespace Bocca.Web.Pages.Pupils;
 /// <summary>Adds and edits a pupil.</summary>
 public sealed class EditModel(Journal journal) : StagePage(journal)
 {
+    protected override bool ChecksItself => HttpMethods.IsPost(Request.Method);
+
     [BindProperty]
     public PupilForm Form { get; set; } = new();
 
@@ -52,7 +54,8 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
             return RedirectToPage("/Buzz/Index", new { pupilId = added.Id });
         }
 
-        var stored = await Db.Pupils.FirstAsync(pupil => pupil.Id == PupilId);
+        if (await Db.Pupils.FirstOrDefaultAsync(pupil => pupil.Id == PupilId) is not { } stored)
+            return NotFound();
         if (stored.Version != Form.Version)
             return Clashed(stored);
         Form.WriteTo(stored);
@@ -64,7 +67,7 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
         catch (DbUpdateConcurrencyException)
         {
             Db.ChangeTracker.Clear();
-            return Clashed(await Db.Pupils.FirstAsync(pupil => pupil.Id == PupilId));
+            return await Db.Pupils.FirstOrDefaultAsync(pupil => pupil.Id == PupilId) is { } theirs ? Clashed(theirs) : NotFound();
         }
 
         TempData["Told"] = $"{stored.Name} is saved.";

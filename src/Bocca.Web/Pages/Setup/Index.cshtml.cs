@@ -27,6 +27,8 @@ public sealed record MeasuredView(Placement Placement, PlacementVerdict Verdict,
 /// <summary>The Set-up stop's placement: marks on a picture become a share, an offset and a tilt.</summary>
 public sealed class IndexModel(Journal journal) : EntriesPage(journal)
 {
+    protected override bool ChecksItself => HttpMethods.IsPost(Request.Method);
+
     private const int PastPlacements = 24;
 
     /// <summary>The pupil's placements, the newest first.</summary>
