@@ -90,7 +90,7 @@ public abstract class StagePage(Journal journal) : PageModel
             {
                 StatusCode = StatusCodes.Status409Conflict,
                 Content =
-                    "The same was saved somewhere else at this very moment. Reload the page, and send yours once more if it is still wanted.",
+                    "The same was saved somewhere else at this moment. Reload the page, and send yours once more if it is still wanted.",
                 ContentType = "text/plain; charset=utf-8",
             };
         }
