@@ -39,6 +39,7 @@ builder.Services.AddScoped(services => RoomClock.For(services.GetRequiredService
 builder.Services.AddScoped<Journal>();
 builder.Services.AddSingleton<Assets>();
 builder.Services.AddSingleton<FirstPage>();
+builder.Services.AddSingleton<HeavyWork>();
 builder.Services.AddSingleton<DemoFilling>();
 builder.Services.AddHostedService<Tidy>();
 builder.Services.AddResponseCompression(options => options.EnableForHttps = true);

@@ -115,7 +115,9 @@ public sealed class BreathPageTests : IDisposable
             "no more breath drills until tomorrow",
             (await GetAsync("/breath/1?handler=Plan&drill=paced-breath&rung=0&tempo=80")).Text
         );
-        Assert.Contains("dizzy today", (await _tab.OpenAsync("/breath/1")).Page.QuerySelector("[data-refusal]")!.TextContent);
+        var refused = (await _tab.OpenAsync("/breath/1")).Page;
+        Assert.Contains("dizzy today", refused.QuerySelector("[data-refusal]")!.TextContent);
+        Assert.NotNull(refused.QuerySelector("[data-go][data-shut]"));
     }
 
     [Fact]

@@ -208,6 +208,21 @@ public sealed class PagesTests : IDisposable
         Assert.Equal(0, await _room.InRecordAsync(db => db.Pupils.CountAsync()));
     }
 
+    [Theory]
+    [InlineData("horn-f", "bass-old")]
+    [InlineData("horn-f", "bass-new")]
+    [InlineData("trombone", "tenor")]
+    public async Task Every_reading_can_be_chosen_and_is_kept_and_saving_leads_back_to_the_same_pupil(string instrument, string reading)
+    {
+        var pupil = await _room.AddAsync("Ada", instrument, reading);
+        var tab = Tab();
+        var (_, sheet) = await tab.OpenAsync($"/pupils/{pupil.Id}");
+        var (response, saved) = await tab.SendAsync(sheet, "form.sheet", ("Form.Remark", "Likes marches."));
+        Assert.Equal($"/pupils/{pupil.Id}", response.RequestMessage!.RequestUri!.AbsolutePath);
+        Assert.Equal("Likes marches.", saved.QuerySelector("textarea")!.TextContent.Trim());
+        Assert.Equal(reading, await _room.InRecordAsync(db => db.Pupils.Select(kept => kept.ReadingId).SingleAsync()));
+    }
+
     [Fact]
     public async Task Two_tabs_on_one_pupil_lose_nothing()
     {

@@ -28,12 +28,12 @@ export const freePort = () => new Promise((resolve, reject) => {
   });
 });
 
-export async function startApp(data = record, warm = false) {
+export async function startApp(data = record, warm = false, more = []) {
   port ??= await freePort();
   address = `http://localhost:${port}`;
   // Only where delay is measured has the application to be warm before somebody plays.
   const env = { ...process.env, "warm-up": String(warm) };
-  running = spawn(join(top, "start"), ["--port", String(port), "--data", data], { env, stdio: ["ignore", "pipe", "pipe"] });
+  running = spawn(join(top, "start"), ["--port", String(port), "--data", data, ...more], { env, stdio: ["ignore", "pipe", "pipe"] });
   let said = "";
   await new Promise((resolve, reject) => {
     const hear = (text) => {

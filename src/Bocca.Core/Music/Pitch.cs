@@ -125,6 +125,19 @@ public readonly record struct Pitch(Letter Letter, int Alter, int Octave)
         return Math.Abs(alter) <= 2 ? natural with { Alter = alter } : FromMidi(Midi + interval.Semitones);
     }
 
+    /// <summary>
+    /// The same sound, spelled as a part spells it: with flats beside a flat, with sharps beside a sharp, else as charts do.
+    /// </summary>
+    /// <param name="beside">A note of the part.</param>
+    public Pitch SpelledBeside(Pitch beside)
+    {
+        var chart = FromMidi(Midi);
+        if (chart.Alter == 0 || beside.Alter == 0 || Math.Sign(chart.Alter) == Math.Sign(beside.Alter))
+            return chart;
+        // The black key from its other side: a step of the staff further, and back by a semitone.
+        return chart.Transpose(new Interval(Math.Sign(chart.Alter), 0));
+    }
+
     /// <summary>The name in ASCII: <c>C4</c>, <c>F#4</c>, <c>Bb3</c>.</summary>
     public override string ToString() => $"{Letter}{(Alter >= 0 ? new string('#', Alter) : new string('b', -Alter))}{Octave}";
 }

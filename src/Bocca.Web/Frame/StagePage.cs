@@ -1,4 +1,5 @@
 using Bocca.Core.Teaching;
+using Bocca.Web.Live;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.Filters;
@@ -82,17 +83,21 @@ public abstract class StagePage(Journal journal) : PageModel
         Approach = Pupil?.ApproachIn(Room) ?? Room.Approach;
         PageContext.ViewData["Frame"] = this;
         var done = await next();
+        if (done is { Exception: BusyException busy, ExceptionHandled: false })
+        {
+            done.ExceptionHandled = true;
+            Response.Headers.RetryAfter = "10";
+            done.Result = Refuse(busy.Message, StatusCodes.Status503ServiceUnavailable);
+        }
+
         // Two at once at the same thing: whoever comes second is asked, and nothing of the first is lost.
         if (done is { Exception: DbUpdateException problem, ExceptionHandled: false } && !IsFull(problem))
         {
             done.ExceptionHandled = true;
-            done.Result = new ContentResult
-            {
-                StatusCode = StatusCodes.Status409Conflict,
-                Content =
-                    "The same was saved somewhere else at this moment. Reload the page, and send yours once more if it is still wanted.",
-                ContentType = "text/plain; charset=utf-8",
-            };
+            done.Result = Refuse(
+                "The same was saved somewhere else at this moment. Reload the page, and send yours once more if it is still wanted.",
+                StatusCodes.Status409Conflict
+            );
         }
     }
 
@@ -109,11 +114,23 @@ public abstract class StagePage(Journal journal) : PageModel
 
     private Task<Pupil?> PupilAsync(int id) => Db.Pupils.AsNoTracking().FirstOrDefaultAsync(pupil => pupil.Id == id);
 
+    /// <summary>Hears a recording in its turn; what is waiting already may be too much.</summary>
+    /// <param name="sound">The recording.</param>
+    /// <param name="hear">What is done with it.</param>
+    protected Task<IActionResult> InTurnAsync(IFormFile sound, Func<Task<IActionResult>> hear)
+    {
+        // At two bytes a sample; a sound of fewer samples a second lasts longer, and is no more work.
+        const double BytesASecond = 2 * 44100;
+        return HttpContext
+            .RequestServices.GetRequiredService<HeavyWork>()
+            .RunAsync(sound.Length / BytesASecond, hear, HttpContext.RequestAborted);
+    }
+
     /// <summary>Refuses what was sent, in one sentence.</summary>
-    protected static ContentResult Refuse(string sentence) =>
+    protected static ContentResult Refuse(string sentence, int code = StatusCodes.Status422UnprocessableEntity) =>
         new()
         {
-            StatusCode = StatusCodes.Status422UnprocessableEntity,
+            StatusCode = code,
             Content = sentence,
             ContentType = "text/plain; charset=utf-8",
         };

@@ -171,12 +171,17 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
             return NotFound();
         if (sent.Sound is null || !ModelState.IsValid)
             return Refuse("The recording did not arrive whole. Record it once more.");
-        return await RefusingAsync(async () =>
-        {
-            using var stream = sent.Sound.OpenReadStream();
-            var (entry, payload) = await hear(WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName)));
-            return await show(await Journal.WriteAsync(Kind, entry, payload, Approach.ToString()));
-        });
+        return await RefusingAsync(() =>
+            InTurnAsync(
+                sent.Sound,
+                async () =>
+                {
+                    using var stream = sent.Sound.OpenReadStream();
+                    var (entry, payload) = await hear(WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName)));
+                    return await show(await Journal.WriteAsync(Kind, entry, payload, Approach.ToString()));
+                }
+            )
+        );
     }
 
     /// <summary>The practice player's take as a WAV. It rests before its first note; the page counts in itself.</summary>

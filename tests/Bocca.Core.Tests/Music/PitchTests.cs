@@ -39,6 +39,15 @@ public sealed class PitchTests
         Assert.Contains($"'{text}'", refused.Message);
     }
 
+    [Theory]
+    [InlineData("D#5", "Bb4", "Eb5")]
+    [InlineData("C#4", "Eb4", "Db4")]
+    [InlineData("Bb4", "F#4", "A#4")]
+    [InlineData("Cb4", "Bb3", "B3")]
+    [InlineData("D#5", "C4", "Eb5")]
+    public void A_note_heard_is_spelled_as_the_part_beside_it(string heard, string beside, string spelled) =>
+        Assert.Equal(Pitch.Parse(spelled), Pitch.Parse(heard).SpelledBeside(Pitch.Parse(beside)));
+
     [Fact]
     public void Reads_what_it_writes() => Pitches.Sample(pitch => Assert.Equal(pitch, Pitch.Parse(pitch.ToString())));
 

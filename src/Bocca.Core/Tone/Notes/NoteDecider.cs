@@ -293,7 +293,9 @@ public static class NoteDecider
         }
 
         private Pitch HeardWritten =>
-            situation.Reading.ToWritten(NearestSounding) is var written && written.Midi == meant.Written.Midi ? meant.Written : written;
+            situation.Reading.ToWritten(NearestSounding) is var written && written.Midi == meant.Written.Midi
+                ? meant.Written
+                : written.SpelledBeside(meant.Written);
 
         private double NearestCents => situation.Tuning.CentsFrom(NearestSounding, heardHz);
 

@@ -141,29 +141,32 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             return NotFound();
         if (!ModelState.IsValid || sent.Key == Guid.Empty || PlanOf(sent.Drill, sent.Rung, sent.Tempo) is not { } plan)
             return Refuse("The drill did not arrive whole. Nothing was kept of it.");
-        return await RefusingAsync(async () =>
-        {
-            IReadOnlyList<StreamHeard> streams = [];
-            BreathVerdict verdict;
-            var heard = sent.Sound is not null && !sent.Stopped;
-            if (heard)
-            {
-                using var stream = sent.Sound!.OpenReadStream();
-                streams = BreathJudge.Streams(plan, WavFile.Read(stream, "The recording"), sent.First ?? 0);
-                verdict = BreathJudge.Judge(plan, streams);
-            }
-            else
-            {
-                verdict = sent.Stopped ? BreathVerdict.Stopped(sent.Seconds ?? 0) : BreathVerdict.Tapped(sent.Even == true);
-            }
+        return await RefusingAsync(() =>
+            sent is { Sound: { } sound, Stopped: false } ? InTurnAsync(sound, () => KeepAsync(sent, plan)) : KeepAsync(sent, plan)
+        );
+    }
 
-            var (entry, payload) =
-                await StandingAsync(sent.Key)
-                ?? await AddOnceAsync(sent, plan, verdict, heard ? sent.Source ?? EntrySource.Microphone : null);
-            await LoadAsync();
-            var next = BreathLadder.Next(plan.Drill, Past.Select(BreathStop.Pass));
-            return Partial("_Outcome", new BreathOutcome(entry, payload, verdict.Try, streams, plan.Drill, next));
-        });
+    private async Task<IActionResult> KeepAsync(SentBreath sent, BreathPlan plan)
+    {
+        IReadOnlyList<StreamHeard> streams = [];
+        BreathVerdict verdict;
+        var heard = sent.Sound is not null && !sent.Stopped;
+        if (heard)
+        {
+            using var stream = sent.Sound!.OpenReadStream();
+            streams = BreathJudge.Streams(plan, WavFile.Read(stream, "The recording"), sent.First ?? 0);
+            verdict = BreathJudge.Judge(plan, streams);
+        }
+        else
+        {
+            verdict = sent.Stopped ? BreathVerdict.Stopped(sent.Seconds ?? 0) : BreathVerdict.Tapped(sent.Even == true);
+        }
+
+        var (entry, payload) =
+            await StandingAsync(sent.Key) ?? await AddOnceAsync(sent, plan, verdict, heard ? sent.Source ?? EntrySource.Microphone : null);
+        await LoadAsync();
+        var next = BreathLadder.Next(plan.Drill, Past.Select(BreathStop.Pass));
+        return Partial("_Outcome", new BreathOutcome(entry, payload, verdict.Try, streams, plan.Drill, next));
     }
 
     public async Task<IActionResult> OnPostDizzyAsync()

@@ -71,7 +71,7 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
         }
 
         TempData["Told"] = $"{stored.Name} is saved.";
-        return RedirectToPage(new { pupilId = PupilId });
+        return Redirect($"/pupils/{PupilId}");
     }
 
     public async Task<IActionResult> OnPostDeleteAsync()
