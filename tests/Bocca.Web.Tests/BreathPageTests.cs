@@ -117,7 +117,7 @@ public sealed class BreathPageTests : IDisposable
         );
         var refused = (await _tab.OpenAsync("/breath/1")).Page;
         Assert.Contains("dizzy today", refused.QuerySelector("[data-refusal]")!.TextContent);
-        Assert.NotNull(refused.QuerySelector("[data-go][data-shut]"));
+        Assert.NotNull(refused.QuerySelector("[data-go][data-shut='yes']"));
     }
 
     [Fact]

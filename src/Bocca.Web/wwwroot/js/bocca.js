@@ -6,5 +6,5 @@ export function start(behaviours) {
   for (const [name, behaviour] of Object.entries({ frame, ...behaviours })) Alpine.data(name, behaviour);
   Alpine.start();
   // Start is served asleep: pressed before this it would lead nowhere.
-  for (const go of document.querySelectorAll("[data-go]:not([data-shut])")) go.disabled = false;
+  for (const go of document.querySelectorAll("[data-go]:not([data-shut='yes'])")) go.disabled = false;
 }
