@@ -3,7 +3,7 @@ using System.Runtime;
 namespace Bocca.Web.Live;
 
 /// <summary>Too much is waiting to be heard already; what was sent can be sent once more in a while.</summary>
-public sealed class BusyException() : Exception("Bocca is still hearing other takes. Yours is kept here: send it once more in a moment.");
+public sealed class BusyException() : Exception("Bocca is still hearing other takes. Send yours once more in a moment.");
 
 /// <summary>
 /// What takes a core and much memory for a while: one thing at a time, so that the live lines of the others stay quick, and no more
@@ -51,10 +51,11 @@ public sealed class HeavyWork : IDisposable
         }
         finally
         {
+            int begun;
             lock (_count)
-                _seconds -= seconds;
+                (_seconds, begun) = (_seconds - seconds, _begun);
             if (seconds > MuchSeconds)
-                _ = GiveBackAsync(_begun);
+                _ = GiveBackAsync(begun);
         }
     }
 

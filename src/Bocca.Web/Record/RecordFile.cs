@@ -61,13 +61,9 @@ public static class RecordFile
         if (applied.Count > 0)
             Copy(db, applied[^1]);
         // Whoever holds the folder's lock is alone here: a row that says otherwise was left by a start that was killed.
-        if (applied.Count > 0 || await HasTableAsync(db, "__EFMigrationsLock"))
-            await db.Database.ExecuteSqlRawAsync("DROP TABLE IF EXISTS __EFMigrationsLock;");
+        await db.Database.ExecuteSqlRawAsync("DROP TABLE IF EXISTS __EFMigrationsLock;");
         await db.Database.MigrateAsync();
     }
-
-    private static async Task<bool> HasTableAsync(BoccaDb db, string name) =>
-        await db.Database.SqlQuery<int>($"SELECT COUNT(*) AS Value FROM sqlite_master WHERE name = {name}").SingleAsync() > 0;
 
     /// <summary>Makes all figures anew, and the columns that follow from payloads, where those that stand are of another form.</summary>
     private static async Task RebuildFiguresAsync(BoccaDb db, Stops stops)
