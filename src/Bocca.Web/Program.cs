@@ -51,7 +51,7 @@ builder
 builder.Services.AddHttpContextAccessor();
 if (builder.Configuration.GetValue("warm-up", true))
     builder.Services.AddHostedService<WarmUp>();
-builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = Bocca.Core.Sound.WavFile.MaximumBytes + 1_000_000);
+builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = UploadLimitAttribute.Usual);
 
 var app = builder.Build();
 var first = app.Services.GetRequiredService<FirstPage>();
@@ -69,6 +69,7 @@ app.UseExceptionHandler("/problem/500");
 app.UseStatusCodePagesWithReExecute("/problem/{0}");
 app.Services.GetRequiredService<Assets>().Serve(app);
 app.UseRouting();
+app.UseMiddleware<UploadLimits>();
 app.UseAntiforgery();
 app.MapRazorPages();
 app.MapHub<ListenHub>("/live/listen");

@@ -101,4 +101,75 @@ public sealed class StrangerTests : IDisposable
         Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
         Assert.NotNull(page.QuerySelector("nav.path"));
     }
+
+    [Theory]
+    [InlineData("same-origin", "cors", "empty", "/buzz/{0}?handler=Plan&drill=steady-line&tempo=80&on=Mouthpiece", HttpStatusCode.OK)]
+    [InlineData(
+        "cross-site",
+        "no-cors",
+        "image",
+        "/buzz/{0}?handler=Plan&drill=steady-line&tempo=80&on=Mouthpiece",
+        HttpStatusCode.BadRequest
+    )]
+    [InlineData(
+        "same-site",
+        "navigate",
+        "document",
+        "/buzz/{0}?handler=Plan&drill=steady-line&tempo=80&on=Mouthpiece",
+        HttpStatusCode.BadRequest
+    )]
+    [InlineData("cross-site", "navigate", "iframe", "/record/{0}", HttpStatusCode.BadRequest)]
+    [InlineData("cross-site", "navigate", "document", "/record/{0}", HttpStatusCode.OK)]
+    [InlineData("none", "navigate", "document", "/record/{0}", HttpStatusCode.OK)]
+    public async Task Another_page_may_lead_here_and_nothing_else(
+        string site,
+        string mode,
+        string wanted,
+        string address,
+        HttpStatusCode expected
+    )
+    {
+        var pupil = await _room.AddAsync("Ada");
+        using var request = new HttpRequestMessage(HttpMethod.Get, string.Format(address, pupil.Id));
+        request.Headers.Add("Sec-Fetch-Site", site);
+        request.Headers.Add("Sec-Fetch-Mode", mode);
+        request.Headers.Add("Sec-Fetch-Dest", wanted);
+        Assert.Equal(expected, (await _room.CreateClient().SendAsync(request, TestContext.Current.CancellationToken)).StatusCode);
+    }
+
+    [Theory]
+    [InlineData("/buzz/{0}?handler=Hear", 62_000_000, "That recording is larger than 60 MB. Cut it into takes of at most 10 minutes.")]
+    [InlineData("/slurs/{0}/own", 7_000_000, "The file is larger than 5 MB; split the piece.")]
+    [InlineData("/notes/{0}/hand", 1_100_000, "That is more than this page takes. Send less of it.")]
+    public async Task What_is_too_large_is_refused_in_a_sentence_before_it_is_read(string address, int bytes, string told)
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = new Tab(_room.CreateClient());
+        var (_, page) = await tab.OpenAsync($"/buzz/{pupil.Id}");
+        var answer = await tab.PostAsync(page, string.Format(address, pupil.Id), new ByteArrayContent(new byte[bytes]));
+        Assert.Equal(HttpStatusCode.RequestEntityTooLarge, answer.StatusCode);
+        Assert.Equal(told, await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+    }
+
+    [Fact]
+    public async Task Nothing_that_is_no_form_of_ours_ends_in_a_fault()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = new Tab(_room.CreateClient());
+        var (_, page) = await tab.OpenAsync($"/buzz/{pupil.Id}");
+        async Task<HttpStatusCode> SendAsync(string address, HttpContent body) =>
+            (await tab.PostAsync(page, string.Format(address, pupil.Id), body)).StatusCode;
+
+        FormUrlEncodedContent Form(string name, string value) => new([new(name, value)]);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await SendAsync("/buzz/{0}?handler=Hear", new StringContent("a")));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await SendAsync("/approach/{0}", new StringContent("a")));
+        Assert.Equal(HttpStatusCode.NotFound, await SendAsync("/breath/{0}?handler=Balloon&drill=sneeze", Form("cm", "50")));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await SendAsync("/pupils/{0}", Form("Form.Asthma", "-1")));
+        Assert.Equal(HttpStatusCode.OK, await SendAsync("/notes/{0}/instrument", Form("third", "true")));
+        // A method of that name stands in every page's own class, and is none of its handlers.
+        using var request = new HttpRequestMessage(new HttpMethod("PAGE"), $"/buzz/{pupil.Id}?handler=HandlerExecution");
+        request.Headers.Add("X-Antiforgery", page.QuerySelector("meta[name=antiforgery]")!.GetAttribute("content"));
+        var answer = await _room.CreateClient().SendAsync(request, TestContext.Current.CancellationToken);
+        Assert.True((int)answer.StatusCode < 500, $"{answer.StatusCode}");
+    }
 }

@@ -32,6 +32,14 @@ public sealed class TogetherTests : IDisposable
     }
 
     [Fact]
+    public async Task The_first_that_is_ever_written()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        await AllAtOnceAsync($"/notes/{pupil.Id}?note=E4", "form[action*=Save]");
+        Assert.Equal(Tabs, await _room.CountAsync(Pages.Notes.NotesStop.Notes));
+    }
+
+    [Fact]
     public async Task A_pupil_edited_beside_being_deleted()
     {
         var pupil = await _room.AddAsync("Ada");

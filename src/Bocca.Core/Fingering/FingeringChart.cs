@@ -40,6 +40,7 @@ public static class FingeringChart
             .. Enumerable
                 .Range(lowest.Midi, highest.Midi - lowest.Midi + 1)
                 .Select(Pitch.FromMidi)
+                .Where(written => !IsLost(instrument, reading.ToSounding(written)))
                 .Select(written => new ChartNote(
                     written,
                     reading.ToSounding(written),
@@ -47,4 +48,10 @@ public static class FingeringChart
                 )),
         ];
     }
+
+    /// <summary>Whether a note lies in the range of instruments of its kind, and this one, as it was measured, does not give it.</summary>
+    private static bool IsLost(Instrument instrument, Pitch sounding) =>
+        sounding.Midi >= instrument.Range.Lowest.Midi
+        && sounding.Midi <= instrument.Range.Highest.Midi
+        && FingeringFinder.FindSounding(instrument, sounding).Count == 0;
 }

@@ -15,6 +15,9 @@ public static class MusicXmlReader
     /// <summary>The largest file, unpacked, in bytes.</summary>
     public const int MostBytes = 5_000_000;
 
+    /// <summary>What is said of a larger one.</summary>
+    public const string TooLarge = "The file is larger than 5 MB; split the piece.";
+
     /// <summary>Elements inside elements, at most.</summary>
     public const int MostDepth = 64;
 

@@ -70,7 +70,9 @@ public sealed record LipTrial(
     string Sentence
 )
 {
-    private const double Seconds = 1.5;
+    /// <summary>How long a trial sounds.</summary>
+    public const double Seconds = 1.5;
+
     private const double SettledFrom = 0.6;
     private const int TunedPartial = 4;
     private const double UnheardDb = -40;

@@ -11,6 +11,9 @@ public static class WavFile
     /// <summary>The largest file that is read, in bytes.</summary>
     public const long MaximumBytes = 60_000_000;
 
+    /// <summary>What is said of a larger one.</summary>
+    public const string TooLarge = "That recording is larger than 60 MB. Cut it into takes of at most 10 minutes.";
+
     /// <summary>The longest sound that is read, in seconds.</summary>
     public const double MaximumSeconds = 600;
 
@@ -25,7 +28,7 @@ public static class WavFile
     /// <exception cref="InvalidDataException">It is no such file, or outside the bounds; the message says which and how.</exception>
     public static MonoSound Read(Stream stream, string name)
     {
-        using var copy = new MemoryStream();
+        using var copy = new MemoryStream(stream.CanSeek ? (int)Math.Min(stream.Length, MaximumBytes) : 0);
         var buffer = new byte[81920];
         int read;
         while ((read = stream.Read(buffer)) > 0)

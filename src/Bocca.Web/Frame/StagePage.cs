@@ -42,6 +42,8 @@ public abstract class StagePage(Journal journal) : PageModel
     /// <summary>Whether anybody is there yet.</summary>
     public bool HasPupils { get; private set; }
 
+    // Named as handlers are, it would be one for whoever sends a request of the method PAGE.
+    [NonHandler]
     public override async Task OnPageHandlerExecutionAsync(PageHandlerExecutingContext context, PageHandlerExecutionDelegate next)
     {
         if (PupilId is { } asked)
@@ -125,6 +127,14 @@ public abstract class StagePage(Journal journal) : PageModel
             .RequestServices.GetRequiredService<HeavyWork>()
             .RunAsync(sound.Length / BytesASecond, hear, HttpContext.RequestAborted);
     }
+
+    /// <summary>Makes a sound, or refuses it in a sentence, in its turn as well.</summary>
+    /// <param name="seconds">How much sound it is.</param>
+    /// <param name="play">What makes it.</param>
+    protected Task<IActionResult> PlayedInTurnAsync(double seconds, Func<IActionResult> play) =>
+        HttpContext
+            .RequestServices.GetRequiredService<HeavyWork>()
+            .RunAsync(seconds, () => Task.Run(() => Refusing(play)), HttpContext.RequestAborted);
 
     /// <summary>Refuses what was sent, in one sentence.</summary>
     protected static ContentResult Refuse(string sentence, int code = StatusCodes.Status422UnprocessableEntity) =>

@@ -123,7 +123,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
             return NotFound();
         await Journal.KeepAsync(entry);
         Tell(KeptWords);
-        return RedirectToPage(new { pupilId = PupilId, take = id });
+        return RedirectToPage(new { pupilId = Pupil!.Id, take = id });
     }
 
     /// <summary>Accepts what a take leads to. That keeps the take too: it is the reason for the step.</summary>
@@ -140,8 +140,8 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
 
     protected override IActionResult ReadOn(Entry entry) =>
         entry.DeletedAt is null && entry.Kind == Kind.Id
-            ? RedirectToPage(new { pupilId = PupilId, take = entry.Id })
-            : RedirectToPage(new { pupilId = PupilId });
+            ? RedirectToPage(new { pupilId = Pupil!.Id, take = entry.Id })
+            : RedirectToPage(new { pupilId = Pupil!.Id });
 
     /// <summary>Takes of the pupil, the newest first.</summary>
     protected IQueryable<Entry> Takes() => Journal.Of(Pupil!.Id, Kind);
@@ -162,14 +162,14 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
 
     /// <summary>Hears a recording out and writes what was heard, not yet kept; nothing stays of its sound.</summary>
     protected async Task<IActionResult> HearAsync(
-        SentSound sent,
+        SentSound? sent,
         Func<MonoSound, Task<(Entry Entry, T Payload)>> hear,
         Func<Shown<T>, Task<IActionResult>> show
     )
     {
         if (Pupil is null)
             return NotFound();
-        if (sent.Sound is null || !ModelState.IsValid)
+        if (sent?.Sound is null || !ModelState.IsValid)
             return Refuse("The recording did not arrive whole. Record it once more.");
         return await RefusingAsync(() =>
             InTurnAsync(

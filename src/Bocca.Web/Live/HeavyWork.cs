@@ -12,7 +12,7 @@ public sealed class BusyException() : Exception("Bocca is still hearing other ta
 public sealed class HeavyWork : IDisposable
 {
     /// <summary>Seconds of sound that may wait or be worked on (ours, editable): three takes of the greatest length.</summary>
-    public const double MostSeconds = 1800;
+    public const double MostSeconds = 2100;
 
     /// <summary>After as much sound at once, memory is given back when nothing came for as long (seconds).</summary>
     private const double MuchSeconds = 60,

@@ -1,3 +1,4 @@
+using Bocca.Web.Frame;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -9,8 +10,23 @@ namespace Bocca.Web.Pages;
 [IgnoreAntiforgeryToken]
 public sealed class ProblemModel : PageModel
 {
-    [BindProperty(SupportsGet = true)]
-    public int Code { get; set; }
+    /// <summary>From the address alone: what was sent may be what cannot be read.</summary>
+    private int Code => int.TryParse(RouteData.Values["code"]?.ToString(), out var code) ? code : 0;
+
+    /// <summary>What the page asked for takes at most, as it was before this page stood in its place.</summary>
+    private string TooMuch =>
+        HttpContext.Features.Get<IStatusCodeReExecuteFeature>()?.Endpoint?.Metadata.GetMetadata<UploadLimitAttribute>()?.TooMuch
+        ?? "That is more than this page takes. Send less of it.";
+
+    /// <summary>Whether a script asked, which shows a sentence and has no use for a page.</summary>
+    private bool OfScript =>
+        Request.Headers.ContainsKey("X-Antiforgery")
+        || (HttpContext.Features.Get<IStatusCodeReExecuteFeature>()?.OriginalQueryString ?? $"{Request.QueryString}").Contains(
+            "handler=",
+            StringComparison.Ordinal
+        )
+            && Request.Headers["Sec-Fetch-Mode"] != "navigate"
+            && HttpMethods.IsGet(Request.Method);
 
     private bool IsFull =>
         HttpContext.Features.Get<IExceptionHandlerFeature>()?.Error is { } error
@@ -21,12 +37,12 @@ public sealed class ProblemModel : PageModel
         {
             404 => "There is nothing at this address; the pupil or take may have been deleted.",
             400 => "The page could not be sent as it was. Go back, reload it and try once more.",
-            413 => "That file is larger than 60 MB. Cut it into takes of at most 10 minutes.",
+            413 => TooMuch,
             _ when IsFull => "The disk is full, so nothing was saved. Make room; then go back and send it once more.",
             _ => "Something went wrong here. What was saved is safe; what you were doing may have to be done again.",
         };
 
-    public void OnGet() { }
+    public IActionResult OnGet() => OfScript ? Content(Sentence, "text/plain; charset=utf-8") : Page();
 
-    public void OnPost() { }
+    public IActionResult OnPost() => OnGet();
 }

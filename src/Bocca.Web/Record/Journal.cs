@@ -175,8 +175,13 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
     {
         if (text == "")
             return null;
-        return db.Approaches.Local.FirstOrDefault(known => known.Text == text)
-            ?? await db.Approaches.FirstOrDefaultAsync(known => known.Text == text)
-            ?? new ApproachText { Text = text };
+        if (db.Approaches.Local.FirstOrDefault(known => known.Text == text) is { } local)
+            return local;
+        var known = await db.Approaches.FirstOrDefaultAsync(known => known.Text == text);
+        if (known is not null)
+            return known;
+        // Two that write under it for the first time at the same moment: both find the one that came first.
+        await db.Database.ExecuteSqlAsync($"INSERT OR IGNORE INTO Approaches (Text) VALUES ({text})");
+        return await db.Approaches.FirstAsync(stored => stored.Text == text);
     }
 }

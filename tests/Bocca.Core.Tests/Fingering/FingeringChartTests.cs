@@ -134,6 +134,24 @@ public sealed class FingeringChartTests
     }
 
     [Fact]
+    public void A_note_that_this_very_instrument_does_not_give_is_left_out()
+    {
+        var trumpet = Catalogue.Get("trumpet-bb");
+        var sharp = new Passport(new Dictionary<int, double>())
+        {
+            ValveCents = new Dictionary<int, double>
+            {
+                [1] = 40,
+                [2] = 30,
+                [3] = 40,
+            },
+        };
+        var chart = FingeringChart.Of(sharp.Applied(trumpet), trumpet.Readings[0], passport: sharp);
+        Assert.Equal("Ab3", chart[0].Written.ToString());
+        Assert.Equal("F#3", FingeringChart.Of(trumpet, trumpet.Readings[0])[0].Written.ToString());
+    }
+
+    [Fact]
     public void Says_what_cannot_be_played()
     {
         var trumpet = Catalogue.Get("trumpet-bb");

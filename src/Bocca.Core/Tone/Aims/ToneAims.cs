@@ -146,12 +146,15 @@ internal static class ToneAims
     private static List<AskedHeard> Tuned(HeardRow row, AskedRow asked)
     {
         var player = asked.Player;
-        var heard = row.Notes.Where(note => note.Sound is not null && note.Judged.Outcome == NoteOutcome.Right).ToList();
+        var heard = row
+            .Notes.Where(note => note is { Sound: not null, Judged: { Outcome: NoteOutcome.Right, Partial: not null } })
+            .ToList();
         if (heard.Count == 0)
             return [new AskedHeard("open notes", "at least two", "none", false, "Play the open notes straight, one after the other.")];
         var passport = Passport.Measured(player.Instrument, player.Tuning, heard.Select(note => note.Sound!.MedianHz));
         var mm = passport.MainSlideMm(player.Instrument);
         var aims = heard
+            .Where(note => passport.PartialCents.ContainsKey(note.Judged.Partial!.Value))
             .Select(note => new AskedHeard(
                 $"partial {note.Judged.Partial}, {note.Asked.Meant.Written}",
                 "its place in the series",

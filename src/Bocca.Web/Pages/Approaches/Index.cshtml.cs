@@ -37,6 +37,8 @@ public sealed class IndexModel(Journal journal) : StagePage(journal)
     /// </summary>
     public async Task<IActionResult> OnPostAsync(string? preset)
     {
+        if (!Request.HasFormContentType)
+            return Refuse("The choices did not arrive. Send them once more.");
         var chosen = Request
             .Form.Where(field => field.Key.StartsWith("point.", StringComparison.Ordinal) && field.Value.ToString() != "")
             .ToDictionary(field => field.Key["point.".Length..], field => field.Value.ToString());

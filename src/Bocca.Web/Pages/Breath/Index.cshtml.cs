@@ -42,10 +42,10 @@ public sealed record SentBreath(
 );
 
 /// <summary>The Breath stop: count, listen, keep, and never too much.</summary>
-[RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
+[UploadLimit(WavFile.MaximumBytes, WavFile.TooLarge)]
 public sealed class IndexModel(Journal journal) : EntriesPage(journal)
 {
-    protected override bool ChecksItself => HttpMethods.IsPost(Request.Method);
+    protected override bool ChecksItself => HttpMethods.IsPost(Request.Method) && Request.Query["handler"] == "Keep";
 
     private const int PastEntries = 12,
         EntriesForLadder = 200;
@@ -120,18 +120,21 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
     }
 
     /// <summary>The practice player's breath as a WAV; without a fault it is even.</summary>
-    public IActionResult OnGetPractice(string drill, int rung, double tempo, string? fault, int seed)
+    public async Task<IActionResult> OnGetPracticeAsync(string drill, int rung, double tempo, string? fault, int seed)
     {
         if (Pupil is null || PlanOf(drill, rung, tempo) is not { } plan)
             return NotFound();
-        return Refusing(() =>
-        {
-            var faults = (fault ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse);
-            var wav = new MemoryStream();
-            WavFile.Write(wav, SimulatedBreath.Play(plan, [.. faults], seed));
-            wav.Position = 0;
-            return File(wav, "audio/wav", "practice-breath.wav");
-        });
+        return await PlayedInTurnAsync(
+            plan.TotalSeconds,
+            () =>
+            {
+                var faults = (fault ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse);
+                var wav = new MemoryStream();
+                WavFile.Write(wav, SimulatedBreath.Play(plan, [.. faults], seed));
+                wav.Position = 0;
+                return File(wav, "audio/wav", "practice-breath.wav");
+            }
+        );
     }
 
     /// <summary>Keeps a drill: heard from its recording, tapped as even or not, or stopped. The same one sent twice is kept once.</summary>
@@ -185,14 +188,16 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             Approach.ToString()
         );
         Tell("Sit down and breathe plainly. No more breath drills today. If it comes back, ask a doctor.");
-        return RedirectToPage(new { pupilId = PupilId });
+        return RedirectToPage(new { pupilId = Pupil!.Id });
     }
 
-    public async Task<IActionResult> OnPostBalloonAsync(string? cm, string across)
+    public async Task<IActionResult> OnPostBalloonAsync(string? cm, string? across)
     {
         if (Pupil is null)
             return NotFound();
         await LoadAsync();
+        if (Drill is null)
+            return NotFound();
         BalloonTyped = cm;
         BalloonTrouble = Balloon.TooSoon(Balloons, Breathing, Clock.Now);
         if (BalloonTrouble is null && !double.TryParse(cm?.Replace(',', '.'), out _))
@@ -221,7 +226,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
         };
         await Journal.WriteAsync(BreathStop.Balloons, entry, new BalloonPayload(round), Approach.ToString());
         Tell($"{litres:0.0} l stand in the record.", "Delete", entry.Id);
-        return RedirectToPage(new { pupilId = PupilId });
+        return RedirectToPage(new { pupilId = Pupil!.Id });
     }
 
     private async Task LoadAsync()

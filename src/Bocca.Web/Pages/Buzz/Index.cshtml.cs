@@ -80,7 +80,7 @@ public sealed record SentBuzz(
 ) : SentSound(Sound, Source, FirstCue, Tense, Missing);
 
 /// <summary>The Buzz stop: record, hear, see, accept, keep.</summary>
-[RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
+[UploadLimit(WavFile.MaximumBytes, WavFile.TooLarge)]
 public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
 {
     private const int TakesOfHistory = 30,
@@ -143,28 +143,26 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
     }
 
     /// <summary>The practice player's take as a WAV.</summary>
-    public IActionResult OnGetPractice(string drill, double tempo, SoundStage on, string character, int seed)
-    {
-        if (Pupil is null)
-            return NotFound();
-        return Refusing(() =>
-        {
-            var asked = BuzzDrill.Get(drill);
-            var faults = asked
-                .Played.Split(' ', StringSplitOptions.RemoveEmptyEntries)
-                .Select(Fault.Parse)
-                .Concat(PracticeCharacter.Get(character).Faults);
-            var take = SimulatedPlayer.Play(
-                Pupil.Instrument,
-                on,
-                asked.Plan.At(tempo),
-                [.. faults],
-                seed,
-                asked.StartHz(Pupil.Instrument, Room.Tuning)
-            );
-            return Played(take.Sound, character);
-        });
-    }
+    public async Task<IActionResult> OnGetPracticeAsync(string drill, double tempo, SoundStage on, string character, int seed) =>
+        Pupil is null
+            ? NotFound()
+            : await RefusingAsync(() =>
+            {
+                var asked = BuzzDrill.Get(drill);
+                var plan = asked.Plan.At(tempo);
+                var faults = asked
+                    .Played.Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                    .Select(Fault.Parse)
+                    .Concat(PracticeCharacter.Get(character).Faults);
+                return PlayedInTurnAsync(
+                    plan.TotalSeconds,
+                    () =>
+                    {
+                        var start = asked.StartHz(Pupil.Instrument, Room.Tuning);
+                        return Played(SimulatedPlayer.Play(Pupil.Instrument, on, plan, [.. faults], seed, start).Sound, character);
+                    }
+                );
+            });
 
     /// <summary>Hears a recording out and puts it on the stage; nothing is kept of its sound.</summary>
     public Task<IActionResult> OnPostHearAsync([FromForm] SentBuzz sent) =>
@@ -196,8 +194,8 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
 
     protected override IActionResult Onward(Shown<BuzzPayload> take, NextStep next) =>
         next.Place == new Place("notes")
-            ? RedirectToPage("/Notes/Index", new { pupilId = PupilId })
-            : RedirectToPage(new { pupilId = PupilId, drill = next.DrillId });
+            ? RedirectToPage("/Notes/Index", new { pupilId = Pupil!.Id })
+            : RedirectToPage(new { pupilId = Pupil!.Id, drill = next.DrillId });
 
     private async Task<HeardView?> ViewAsync(Shown<BuzzPayload>? take, string? drillId)
     {

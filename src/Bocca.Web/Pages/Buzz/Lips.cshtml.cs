@@ -43,11 +43,14 @@ public sealed class LipsModel(Journal journal) : StagePage(journal)
             : Partial("_Ladder", new LadderDrawing(Pupil.Instrument, Pupil.Reading, tube, Room.Tuning));
 
     /// <summary>Plays a setting of the handles.</summary>
-    public IActionResult OnGetTry(double tension, double opening, double air, SoundStage on, string? setting, int seed)
+    public async Task<IActionResult> OnGetTryAsync(double tension, double opening, double air, SoundStage on, string? setting, int seed) =>
+        Pupil is null || TubeOf(setting) is not { } tube
+            ? NotFound()
+            : await PlayedInTurnAsync(LipTrial.Seconds, () => Tried(tube, new LipSetting(tension, opening, air), on, seed));
+
+    private JsonResult Tried(Tube tube, LipSetting lips, SoundStage on, int seed)
     {
-        if (Pupil is null || TubeOf(setting) is not { } tube || !Enum.IsDefined(on))
-            return NotFound();
-        var trial = LipTrial.Play(Pupil.Instrument, on, tube, new LipSetting(tension, opening, air), seed);
+        var trial = LipTrial.Play(Pupil!.Instrument, on, tube, lips, seed);
         var wav = new MemoryStream();
         WavFile.Write(wav, trial.Sound);
         var ladder = new LadderDrawing(Pupil.Instrument, Pupil.Reading, tube, Room.Tuning);

@@ -137,9 +137,9 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
         var outcome = HandOutcome.Of(drill, marks);
         var now = Clock.Now;
         var take = NotesStop.Hand(Pupil, drill, outcome, now);
-        if (drill.IsRecalled)
-            await RecallAsync(marks, outcome.MedianSeconds);
         await Journal.WriteAsync(NotesStop.Hands, take, new HandPayload(marks, outcome.MedianSeconds), Approach.ToString());
+        if (drill.IsRecalled)
+            await Db.SavingAsync(() => RecallAsync(marks, outcome.MedianSeconds));
         var onward = outcome.Passed ? drill.Next(Played!.Instrument) : null;
         return new JsonResult(
             new
@@ -155,7 +155,7 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
     }
 
     protected override IActionResult ReadOn(Entry entry) =>
-        entry.Kind == NotesStop.Hands.Id ? RedirectToPage(new { pupilId = PupilId, drill = entry.DrillId }) : base.ReadOn(entry);
+        entry.Kind == NotesStop.Hands.Id ? RedirectToPage(new { pupilId = Pupil!.Id, drill = entry.DrillId }) : base.ReadOn(entry);
 
     /// <summary>The slide as drawn: where each centimetre is, what it sounds.</summary>
     public string SlidePoints =>

@@ -80,11 +80,11 @@ public sealed class IndexModel(Journal journal) : NotesPage(journal)
             "Delete",
             saved.Id
         );
-        return RedirectToPage(new { pupilId = PupilId, note = saved.Subject });
+        return RedirectToPage(new { pupilId = Pupil!.Id, note = saved.Subject });
     }
 
     protected override IActionResult ReadOn(Entry entry) =>
-        entry.Kind == NotesStop.Notes.Id ? RedirectToPage(new { pupilId = PupilId, note = entry.Subject }) : base.ReadOn(entry);
+        entry.Kind == NotesStop.Notes.Id ? RedirectToPage(new { pupilId = Pupil!.Id, note = entry.Subject }) : base.ReadOn(entry);
 
     /// <summary>What the valves pressed on the screen would give, in a sentence.</summary>
     public IActionResult OnGetTry(string note, string setting)
@@ -124,7 +124,7 @@ public sealed class IndexModel(Journal journal) : NotesPage(journal)
         TempData["Told"] =
             $"{Wording.Pitch(view.Written)} is {Wording.Setting(Pupil.Instrument, way.Setting)} for {Pupil.Name}: your " + $"choice.";
         TempData["UndoAt"] = $"/notes/{PupilId}?handler=Unpin&note={Uri.EscapeDataString(note)}";
-        return RedirectToPage(new { pupilId = PupilId, note });
+        return RedirectToPage(new { pupilId = Pupil!.Id, note });
     }
 
     public async Task<IActionResult> OnPostUnpinAsync(string note)
@@ -145,7 +145,7 @@ public sealed class IndexModel(Journal journal) : NotesPage(journal)
                 $"/notes/{PupilId}?handler=Pin&note={Uri.EscapeDataString(note)}&setting={Uri.EscapeDataString(pin.Setting)}";
         }
 
-        return RedirectToPage(new { pupilId = PupilId, note });
+        return RedirectToPage(new { pupilId = Pupil!.Id, note });
     }
 
     private Task<NotePin?> PinAsync(int midi) =>

@@ -30,11 +30,11 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
         return Page();
     }
 
-    public async Task<IActionResult> OnPostAsync(double?[] valve, bool third, string? remark)
+    public async Task<IActionResult> OnPostAsync(double?[]? valve, bool third, string? remark)
     {
         if (Pupil is null)
             return NotFound();
-        var cents = valve
+        var cents = (valve ?? [])
             .Select((each, i) => (Valve: i + 1, Cents: each))
             .Where(each => each.Cents is not (null or 0))
             .ToDictionary(each => each.Valve, each => each.Cents!.Value);
@@ -54,7 +54,7 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
         var entry = NotesStop.Measurement(Pupil, payload, remark?.Trim() ?? "", Clock.Now);
         await Journal.WriteAsync(NotesStop.Measured, entry, payload, Approach.ToString());
         Tell("The instrument is noted; charts and judgements follow it.", "Delete", entry.Id);
-        return RedirectToPage(new { pupilId = PupilId });
+        return RedirectToPage(new { pupilId = Pupil!.Id });
     }
 
     public async Task<IActionResult> OnPostRoomAsync(double a4, double celsius, string? zone)
@@ -84,7 +84,7 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
             (room.A4Hz, room.Celsius, room.ZoneId) = (a4, celsius, zone);
         });
         TempData["Told"] = $"The room has A = {a4:0.#} Hz at {celsius:0.#} °C.";
-        return RedirectToPage(new { pupilId = PupilId });
+        return RedirectToPage(new { pupilId = Pupil!.Id });
     }
 
     private async Task LoadAsync()

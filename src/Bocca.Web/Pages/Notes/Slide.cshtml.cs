@@ -59,7 +59,7 @@ public sealed class SlideModel(Journal journal) : NotesPage(journal)
             var entry = NotesStop.Measurement(Pupil!, payload, $"position {Nearer} to {Further}: {ApartCm:0.#} cm", Clock.Now);
             await Journal.WriteAsync(NotesStop.Measured, entry, payload, Approach.ToString());
             Tell($"The slide is calibrated: a tube of {slide.TubeMetres:0.00} m. All positions follow it.", "Delete", entry.Id);
-            return RedirectToPage(new { pupilId = PupilId });
+            return RedirectToPage(new { pupilId = Pupil!.Id });
         }
         catch (ArgumentException problem)
         {

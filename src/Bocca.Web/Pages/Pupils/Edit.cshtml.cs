@@ -6,6 +6,7 @@ using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.ModelBinding;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Pupils;
@@ -13,7 +14,11 @@ namespace Bocca.Web.Pages.Pupils;
 /// <summary>Adds and edits a pupil.</summary>
 public sealed class EditModel(Journal journal) : StagePage(journal)
 {
-    protected override bool ChecksItself => HttpMethods.IsPost(Request.Method);
+    /// <summary>What was typed is shown again with what is wrong; a tick is there or it is not.</summary>
+    protected override bool ChecksItself => HttpMethods.IsPost(Request.Method) && !ModelState.Any(sent => IsTick(sent.Key, sent.Value!));
+
+    private static bool IsTick(string name, ModelStateEntry sent) =>
+        sent.Errors.Count > 0 && typeof(PupilForm).GetProperty(name.Split('.')[^1])?.PropertyType == typeof(bool);
 
     [BindProperty]
     public PupilForm Form { get; set; } = new();

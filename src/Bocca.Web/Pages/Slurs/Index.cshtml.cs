@@ -73,7 +73,7 @@ public sealed record SentSlur(
 ) : SentSound(Sound, Source, FirstCue, Tense, Missing);
 
 /// <summary>The Slurs stop: the slurs of the day, written and heard.</summary>
-[RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
+[UploadLimit(WavFile.MaximumBytes, WavFile.TooLarge)]
 public sealed class IndexModel(Journal journal) : SlursPage(journal)
 {
     private const int MostTimes = 4;
@@ -132,15 +132,21 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
             });
 
     /// <summary>The practice player's take as a WAV.</summary>
-    public IActionResult OnGetPractice(AskedOfSlur asked, string character, int seed) =>
+    public async Task<IActionResult> OnGetPracticeAsync(AskedOfSlur asked, string character, int seed) =>
         Pupil is null
             ? NotFound()
-            : Refusing(() =>
+            : await RefusingAsync(() =>
             {
                 var slur = AskedOf(asked.Drill, asked.Tempo, asked.Times);
                 var how = SlurCharacter.Get(character);
-                var take = SimulatedPlayer.PlayRow(slur.Player.Instrument, how.Play(slur), slur.Tempo, [], seed);
-                return Played(take.Sound, character, slur.Plan.BeatSeconds);
+                return PlayedInTurnAsync(
+                    slur.Plan.TotalSeconds,
+                    () =>
+                    {
+                        var take = SimulatedPlayer.PlayRow(slur.Player.Instrument, how.Play(slur), slur.Tempo, [], seed);
+                        return Played(take.Sound, character, slur.Plan.BeatSeconds);
+                    }
+                );
             });
 
     /// <summary>Hears a recording out and puts it on the stage; nothing is kept of its sound.</summary>

@@ -39,36 +39,37 @@ public sealed class LipsModel(Journal journal) : SlursPage(journal)
     }
 
     /// <summary>Plays the slur with the handles where they stand.</summary>
-    public IActionResult OnGetTry(string drill, double? tempo, double reach, double opening, double air)
+    public async Task<IActionResult> OnGetTryAsync(string drill, double? tempo, double reach, double opening, double air) =>
+        Pupil is null || SlurWriter.Find(Player!, drill) is not { } slur
+            ? NotFound()
+            : await RefusingAsync(() =>
+            {
+                var asked = new AskedSlur(slur, TempoOr(tempo), 1, Situation, Pupil.Stage) { Bands = Room.SlurBands.For(Pupil.Stage) };
+                return PlayedInTurnAsync(
+                    asked.Plan.TotalSeconds,
+                    () => Tried(asked, new SlurLips(Math.Clamp(reach, 0, 200), opening, air))
+                );
+            });
+
+    private PartialViewResult Tried(AskedSlur asked, SlurLips lips)
     {
-        if (Pupil is null || SlurWriter.Find(Player!, drill) is not { } slur)
-            return NotFound();
-        try
-        {
-            var asked = new AskedSlur(slur, TempoOr(tempo), 1, Situation, Pupil.Stage) { Bands = Room.SlurBands.For(Pupil.Stage) };
-            var trial = SlurTrial.Play(asked, new SlurLips(Math.Clamp(reach, 0, 200), opening, air), 1);
-            var wav = new MemoryStream();
-            WavFile.Write(wav, trial.Sound);
-            var trace = RowTrace.Of(
-                trial.Heard.Row,
-                new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = asked.Plan.BeatSeconds }
-            );
-            var view = new SlurView(Pupil, Player!, Room.Tuning, null, slur, asked.Tempo, 1, "");
-            return Partial(
-                "_Tried",
-                new TriedSlur(
-                    new RowDrawing(trace, view.Player.Instrument, view.Player.Reading, view.Tempo, Room.Tuning),
-                    RowDrawing.Words(trace),
-                    trial.Sentence,
-                    trial.Why,
-                    trial.Slurred,
-                    Convert.ToBase64String(wav.ToArray())
-                )
-            );
-        }
-        catch (ArgumentException problem)
-        {
-            return Refuse(problem.Message);
-        }
+        var trial = SlurTrial.Play(asked, lips, 1);
+        var wav = new MemoryStream();
+        WavFile.Write(wav, trial.Sound);
+        var trace = RowTrace.Of(
+            trial.Heard.Row,
+            new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = asked.Plan.BeatSeconds }
+        );
+        return Partial(
+            "_Tried",
+            new TriedSlur(
+                new RowDrawing(trace, asked.Player.Instrument, asked.Player.Reading, asked.Tempo, Room.Tuning),
+                RowDrawing.Words(trace),
+                trial.Sentence,
+                trial.Why,
+                trial.Slurred,
+                Convert.ToBase64String(wav.ToArray())
+            )
+        );
     }
 }

@@ -1,12 +1,13 @@
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
+using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Slurs;
 
 /// <summary>The teacher's own slurs, read from a score. Nothing of the file is kept: what is played is named by its notes.</summary>
-[RequestFormLimits(MultipartBodyLengthLimit = MusicXmlReader.MostBytes + 1_000_000)]
+[UploadLimit(MusicXmlReader.MostBytes, MusicXmlReader.TooLarge)]
 public sealed class OwnModel(Journal journal) : SlursPage(journal)
 {
     /// <summary>The slurs of the score; empty before one was read.</summary>
@@ -36,7 +37,7 @@ public sealed class OwnModel(Journal journal) : SlursPage(journal)
         try
         {
             if (score.Length > MusicXmlReader.MostBytes)
-                throw new InvalidDataException($"The file is larger than {MusicXmlReader.MostBytes / 1_000_000} MB; split the piece.");
+                throw new InvalidDataException(MusicXmlReader.TooLarge);
             var bytes = new MemoryStream();
             await score.CopyToAsync(bytes, HttpContext.RequestAborted);
             var read = MusicXmlReader.Read(bytes.ToArray());

@@ -48,7 +48,7 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
             "/Slurs/Index",
             new
             {
-                pupilId = PupilId,
+                pupilId = Pupil!.Id,
                 drill = next.DrillId,
                 tempo = take.Entry.Tempo,
             }

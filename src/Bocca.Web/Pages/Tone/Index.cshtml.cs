@@ -111,7 +111,7 @@ public sealed record SentTone(
 }
 
 /// <summary>The Tone stop: notes played, held against what was meant.</summary>
-[RequestFormLimits(MultipartBodyLengthLimit = WavFile.MaximumBytes + 1_000_000)]
+[UploadLimit(WavFile.MaximumBytes, WavFile.TooLarge)]
 public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
 {
     /// <summary>So many takes back passes in a row are counted.</summary>
@@ -193,8 +193,15 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
                 var (player, _) = await PlayerAsync(asked.A4);
                 var plan = PlanOf(ToneDrill.Get(asked.Drill), asked, player);
                 var how = RowCharacter.Get(character);
-                var take = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, how.Faults, seed);
-                return Played(take.Sound, character, plan.BeatSeconds);
+                return await PlayedInTurnAsync(
+                    plan.TotalSeconds,
+                    () =>
+                    {
+                        var row = PlayedNote.Row(plan, player, how);
+                        var take = SimulatedPlayer.PlayRow(player.Instrument, row, plan.Tempo, how.Faults, seed);
+                        return Played(take.Sound, character, plan.BeatSeconds);
+                    }
+                );
             });
 
     /// <summary>Hears a recording out and puts it on the stage; nothing is kept of its sound.</summary>
@@ -259,7 +266,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         return RedirectToPage(
             new
             {
-                pupilId = PupilId,
+                pupilId = Pupil!.Id,
                 drill = row.DrillId,
                 notes = row.Notes,
                 settings = row.Settings,

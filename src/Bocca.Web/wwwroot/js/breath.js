@@ -1,6 +1,6 @@
 import { remembered, unfold } from "./frame.js";
 import { Capture } from "./capture.js";
-import { audio, clicks, countIn, countInClicks, inWords } from "./sound.js";
+import { audio, clicks, countIn, countInClicks, inWords, refusal } from "./sound.js";
 
 const leadSeconds = 0.3;
 const tailSeconds = 0.5;
@@ -88,7 +88,7 @@ export const breath = () => ({
   async run() {
     const asked = { drill: this.field("drill").value, rung: this.field("rung").value, tempo: this.field("tempo").value };
     const response = await fetch(`/breath/${this.$root.dataset.pupil}?${new URLSearchParams({ handler: "Plan", ...asked })}`);
-    if (!response.ok) throw new Error(response.status === 422 ? await response.text() : "This drill is not open here. Choose another.");
+    if (!response.ok) throw new Error(await refusal(response, "This drill is not open here. Choose another."));
     const plan = await response.json();
     if (plan.seated && !this.seated) {
       this.seated = true;
@@ -134,7 +134,7 @@ export const breath = () => ({
   async practice(context, asked) {
     const query = new URLSearchParams({ handler: "Practice", ...asked, fault: this.field("fault").value, seed: Math.floor(Math.random() * 1e6) });
     const response = await fetch(`/breath/${this.$root.dataset.pupil}?${query}`);
-    if (!response.ok) throw new Error(await response.text());
+    if (!response.ok) throw new Error(await refusal(response, "The practice player could not play. Try once more."));
     return context.decodeAudioData(await response.arrayBuffer());
   },
 
@@ -232,7 +232,7 @@ export const breath = () => ({
       body,
       headers: { "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content },
     });
-    if (!response.ok) throw new Error(response.headers.get("content-type")?.startsWith("text/plain") ? await response.text() : "The drill could not be kept. Try once more.");
+    if (!response.ok) throw new Error(await refusal(response, "The drill could not be kept. Try once more."));
     const page = new DOMParser().parseFromString(await response.text(), "text/html");
     for (const [name, place] of [["stream", "[data-stream]"], ["outcome", "[data-outcome]"], ["next", "[data-next-block]"]])
       this.$root.querySelector(place).replaceChildren(...page.querySelector(`[data-to=${name}]`).childNodes);

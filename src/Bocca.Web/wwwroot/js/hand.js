@@ -1,5 +1,5 @@
 import { engrave } from "./notation.js";
-import { audio } from "./sound.js";
+import { audio, refusal } from "./sound.js";
 
 // By their place under the right hand, whatever a keyboard prints there; figures for keyboards that lack it.
 const keys = { KeyJ: "1", KeyK: "2", KeyL: "3", Semicolon: "4", KeyT: "T", Digit1: "1", Digit2: "2", Digit3: "3", Digit4: "4", Numpad1: "1", Numpad2: "2", Numpad3: "3", Numpad4: "4" };
@@ -52,7 +52,7 @@ export const hand = () => ({
     const query = new URLSearchParams({ handler: "Prompts", drill: this.$root.dataset.drill, seed: Math.floor(Math.random() * 1e9) });
     try {
       const response = await fetch(`/notes/${this.$root.dataset.pupil}/hand?${query}`);
-      if (!response.ok) throw new Error(await response.text());
+      if (!response.ok) throw new Error(await refusal(response, "The hand drill did not go through. Once more."));
       const { prompts, withinCm } = await response.json();
       for (const prompt of prompts) {
         if (prompt.note) prompt.picture = await engrave(prompt.note, 260);
@@ -226,7 +226,7 @@ export const hand = () => ({
         headers: { "Content-Type": "application/json", "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content },
         body: JSON.stringify({ drill: this.$root.dataset.drill, answers: this.answers }),
       });
-      if (!response.ok) throw new Error(await response.text());
+      if (!response.ok) throw new Error(await refusal(response, "The hand drill did not go through. Once more."));
       const outcome = await response.json();
       [this.summary, this.nextWords, this.unsent] = [outcome.summary, outcome.next, false];
       this.$root.querySelector("[data-weak]").replaceChildren(...outcome.weakest.map((change) => Object.assign(document.createElement("li"), { textContent: change })));

@@ -1,4 +1,4 @@
-import { audio, decoded, instead, inWords } from "./sound.js";
+import { audio, decoded, instead, inWords, refusal } from "./sound.js";
 
 // Try the lips: three handles, what the lip model makes of them, heard and marked on the ladder.
 export const lips = () => ({
@@ -31,7 +31,7 @@ export const lips = () => ({
     try {
       const { context } = await audio();
       const response = await fetch(`/buzz/${this.$root.dataset.pupil}/lips?${this.query("Try")}`);
-      if (!response.ok) throw new Error("The lips could not be tried. Once more.");
+      if (!response.ok) throw new Error(await refusal(response, "The lips could not be tried. Once more."));
       const tried = await response.json();
       const sound = await decoded(context, tried.wav);
       if (turn !== this.turn) return;

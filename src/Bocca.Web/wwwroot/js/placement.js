@@ -1,3 +1,5 @@
+import { refusal } from "./sound.js";
+
 // The Set-up stop's placement: a picture that stays in this browser, marks on it, and numbers that come back for the marks.
 const width = 640;
 const height = 480;
@@ -241,10 +243,10 @@ export const placement = () => ({
     const turn = ++this.turn;
     await this.answered(async () => {
       const response = await this.post("Measure");
-      const text = await response.text();
+      const text = response.ok ? await response.text() : await refusal(response, "These marks cannot be measured.");
       if (turn !== this.turn) return;
       if (response.ok) this.part("measured").innerHTML = text;
-      if (!response.ok) this.trouble = response.status === 422 ? text : "These marks cannot be measured.";
+      if (!response.ok) this.trouble = text;
       else if (this.wrongMarks) this.trouble = "";
       this.wrongMarks = !response.ok;
     });
@@ -254,7 +256,7 @@ export const placement = () => ({
     await this.answered(async () => {
       const response = await this.post("Keep");
       if (response.ok) location.reload();
-      else this.trouble = response.status === 422 ? await response.text() : "The placement could not be kept. Try once more.";
+      else this.trouble = await refusal(response, "The placement could not be kept. Try once more.");
     });
   },
 

@@ -1,4 +1,4 @@
-import { audio, decoded, instead, inWords } from "./sound.js";
+import { audio, decoded, instead, inWords, refusal } from "./sound.js";
 
 // Try the lips on a slur: three handles, the slur as the lip model plays it, heard and drawn over the rungs.
 export const slurLips = () => ({
@@ -35,7 +35,7 @@ export const slurLips = () => ({
       const { context } = await audio();
       const query = new URLSearchParams({ handler: "Try", drill: this.field("drill").value, tempo: this.field("tempo").value, ...this.handles });
       const response = await fetch(`/slurs/${this.$root.dataset.pupil}/lips?${query}`);
-      if (!response.ok) throw new Error(response.status === 422 ? await response.text() : "The lips could not be tried. Once more.");
+      if (!response.ok) throw new Error(await refusal(response, "The lips could not be tried. Once more."));
       const answer = await response.text();
       if (turn !== this.turn) return;
       this.$refs.answer.innerHTML = answer;

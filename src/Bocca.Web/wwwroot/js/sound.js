@@ -78,6 +78,11 @@ export function line(tone, notes, at, beat) {
 }
 
 // What went wrong, in a sentence, and the way round it.
+// What an answer that is none says; a page in its place says nothing here.
+export async function refusal(response, otherwise) {
+  return response.headers.get("content-type")?.startsWith("text/plain") ? response.text() : otherwise;
+}
+
 export function inWords(problem, instead) {
   if (problem.name === "NotAllowedError") return `The microphone is not allowed. Allow it for this page in the browser, or ${instead}.`;
   if (problem.name === "NotFoundError") return `No microphone was found. Plug one in, or ${instead}.`;

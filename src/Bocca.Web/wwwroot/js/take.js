@@ -1,7 +1,7 @@
 import { Capture, wavOf } from "./capture.js";
 import { remembered, unfold } from "./frame.js";
 import { Live } from "./live.js";
-import { audio, countIn, countInClicks, inWords, line, note } from "./sound.js";
+import { audio, countIn, countInClicks, inWords, line, note, refusal } from "./sound.js";
 import { forget, keep, waiting } from "./waiting.js";
 
 const leadSeconds = 0.5;
@@ -153,7 +153,7 @@ export const taking = (stop, fields) => ({
   async plan(drill) {
     const query = new URLSearchParams({ handler: "Plan", ...this.asked(drill) });
     const response = await fetch(`/${stop}/${this.$root.dataset.pupil}?${query}`);
-    if (!response.ok) throw new Error(response.status === 422 ? await response.text() : "The drill could not be laid out. Try once more.");
+    if (!response.ok) throw new Error(await refusal(response, "The drill could not be laid out. Try once more."));
     return response.json();
   },
 
@@ -282,7 +282,7 @@ export const taking = (stop, fields) => ({
   async practice(context, drill) {
     const query = new URLSearchParams({ handler: "Practice", ...this.asked(drill), character: this.field("character").value, seed: Math.floor(Math.random() * 1e6) });
     const response = await fetch(`/${stop}/${this.$root.dataset.pupil}?${query}`);
-    if (!response.ok) throw new Error(await response.text());
+    if (!response.ok) throw new Error(await refusal(response, "The practice player could not play. Try once more."));
     return context.decodeAudioData(await response.arrayBuffer());
   },
 
@@ -350,7 +350,7 @@ export const taking = (stop, fields) => ({
       headers: { "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content },
     });
     if (response.ok) return response.text();
-    throw new Error(response.headers.get("content-type")?.startsWith("text/plain") ? await response.text() : otherwise);
+    throw new Error(await refusal(response, otherwise));
   },
 
   // Puts a take on the stage; where the pupil guesses first, what was heard comes after the guess.
