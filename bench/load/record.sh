@@ -32,7 +32,7 @@ INSERT INTO Entries (Id, PupilId, At, DoneAt, DueAt, Key, $entry)
   SELECT Id + 1000 * i, PupilId + 7 * j, At - 1209600000 * k, CASE WHEN k > 0 THEN At ELSE DoneAt END, CASE WHEN k > 0 THEN NULL ELSE DueAt END, NULL, $entry
   FROM E, Copies;
 INSERT INTO Figures (EntryId, PupilId, At, $figure) SELECT EntryId + 1000 * i, PupilId + 7 * j, At - 1209600000 * k, $figure FROM F, Copies;
-INSERT INTO Payloads SELECT EntryId + 1000 * i, Version, Body FROM B, Copies WHERE k = 0;
+INSERT INTO Payloads SELECT EntryId + 1000 * i, Version, Body FROM B, Copies WHERE k = 0 OR length(Body) < 1000;
 COMMIT;
 ANALYZE;
 SELECT (SELECT count(*) FROM Pupils) || ' pupils, ' || (SELECT count(*) FROM Entries) || ' entries, ' || (SELECT count(*) FROM Figures) || ' figures';
@@ -41,7 +41,7 @@ serve
 echo "| page | median ms | 95th ms | kB |"
 echo "| --- | --- | --- | --- |"
 for page in / /record/5 "/record/5?stop=buzz" /buzz/5 /tone/5 "/notes/5?note=C4" /notes/5/hand /slurs/5 /slurs/5/map /breath/5 /set-up/5; do
-  for _ in 1 2 3; do curl -s -o "$dir.page" "http://localhost:$port$page"; done
+  for _ in 1 2 3; do curl -sS --fail -o "$dir.page" "http://localhost:$port$page"; done
   for _ in $(seq "$requests"); do curl -s -o "$dir.page" -w '%{time_starttransfer}\n' "http://localhost:$port$page"; done |
     sort -n | awk -v page="$page" -v size="$(wc -c <"$dir.page")" \
       '{ t[NR] = 1000 * $1 } END { printf "| %s | %.1f | %.1f | %d |\n", page, t[int((NR + 1) / 2)], t[int(0.95 * NR + 0.5)], size / 1000 }'

@@ -1,0 +1,205 @@
+using System.Globalization;
+using System.Net.Http.Headers;
+using System.Text;
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.WebUtilities;
+
+namespace Bocca.Stress.Hostile;
+
+/// <summary>A request made up for a target: as a page would send it, or with one thing in it that no page sends.</summary>
+public sealed class Attempt
+{
+    private readonly Target _target;
+    private readonly Dictionary<Field, string> _values = [];
+    private readonly (string Name, byte[] Bytes) _file;
+    private readonly Field? _hostile;
+    private readonly int _body;
+    private readonly bool _token;
+
+    /// <param name="target">What is asked.</param>
+    /// <param name="values">What can be sent.</param>
+    /// <param name="app">Who is there to be asked for.</param>
+    /// <param name="random">Decides.</param>
+    public Attempt(Target target, Values values, TriedApp app, Random random)
+    {
+        (_target, _token) = (target, random.Next(5) > 0);
+        var (pupil, entries) = app.Known[random.Next(app.Known.Count)];
+        var own = random.Next(5) > 0;
+        if (!own)
+            (pupil, entries) = random.Next(3) switch
+            {
+                0 => (app.Deleted, entries),
+                1 => (pupil, app.Known[random.Next(app.Known.Count)].Entries),
+                _ => (999_999, [long.MaxValue]),
+            };
+        foreach (var field in target.Fields)
+            _values[field] = field switch
+            {
+                { Name: "pupilId" or "PupilId" } => $"{pupil}",
+                { Name: "id" or "Id" or "take" } when field.Type != typeof(string) && target.Handler != "" => Entry(),
+                _ => values.Good(target, field, random),
+            };
+        _file = Values.GoodFiles[random.Next(Values.GoodFiles.Count)];
+        _hostile = target.Fields.Count > 0 && random.Next(5) > 0 ? target.Fields[random.Next(target.Fields.Count)] : null;
+        _body = _hostile is null && target.Method == "POST" && random.Next(2) == 0 ? random.Next(1, 7) : 0;
+        if (_hostile is { Place: Place.File })
+            _file = Values.BadFiles[random.Next(Values.BadFiles.Count)];
+        else if (_hostile is not null)
+            _values[_hostile] = Values.Bad[random.Next(Values.Bad.Count)];
+
+        string Entry() => entries.Count == 0 ? "1" : $"{entries[random.Next(entries.Count)]}";
+    }
+
+    /// <summary>Seconds of sound that are sent with it.</summary>
+    public double Seconds => _target.Fields.Any(each => each.Place == Place.File) ? _file.Bytes.Length / 88200.0 : 0;
+
+    /// <summary>The arguments for a method of the hub.</summary>
+    public object?[] Arguments => [.. _target.Fields.Select(each => each == _hostile ? BadArgument(each) : Argument(each))];
+
+    /// <summary>Whether it was sent as a page would.</summary>
+    public bool IsPlain => _hostile is null && _body == 0;
+
+    public override string ToString()
+    {
+        var told = _hostile is null
+            ? (_body > 0 ? $"body {_body}" : "plain")
+            : $"{_hostile.Name} = {Short(_hostile.Place == Place.File ? _file.Name : _values[_hostile])}";
+        return $"{_target} [{told}] {Short(string.Join('&', _values.Select(each => $"{each.Key.Name}={each.Value}")), 300)}";
+    }
+
+    /// <summary>The request.</summary>
+    /// <param name="token">What a page of the application's own carries.</param>
+    public HttpRequestMessage Request(string token)
+    {
+        var path = _target.Path;
+        foreach (var field in _target.Fields.Where(field => field.Place == Place.Route))
+            path = path.Replace(
+                $"{{{field.Name}}}",
+                Uri.EscapeDataString(Whole(_values[field]).Replace('\0', '?')),
+                StringComparison.Ordinal
+            );
+        var query = Pairs(Place.Query);
+        if (_target.Handler != "")
+            query.Add(new("handler", _target.Handler));
+        var request = new HttpRequestMessage(
+            new HttpMethod(_target.Method),
+            new Uri(QueryHelpers.AddQueryString(path == "" ? "/" : path, query), UriKind.Relative)
+        );
+        if (_target.Method != "GET")
+        {
+            request.Content = _body == 0 ? Content() : Broken();
+            request.Headers.TryAddWithoutValidation("X-Antiforgery", _token ? token : "CfDJ8-none");
+        }
+
+        return request;
+    }
+
+    private static string Short(string text, int most = 60) => text.Length > most ? $"{text[..most]}… ({text.Length})" : text;
+
+    /// <summary>A lone half of a sign cannot travel in an address.</summary>
+    private static string Whole(string text) => text.Length > 4000 ? text[..4000] : text.Replace('\ud800', '?');
+
+    private List<KeyValuePair<string, string?>> Pairs(Place place) =>
+        [
+            .. _values
+                .Where(each => each.Key.Place == place)
+                .Select(each => new KeyValuePair<string, string?>(
+                    each.Key.Name,
+                    place == Place.Query ? Whole(each.Value) : each.Value.Replace('\ud800', '?')
+                )),
+        ];
+
+    private HttpContent Content()
+    {
+        if (_target.Body is { } type)
+            return new StringContent(
+                (Json(type, "") ?? JsonValue.Create((string?)null))?.ToJsonString() ?? "null",
+                Encoding.UTF8,
+                "application/json"
+            );
+        if (_target.Fields.FirstOrDefault(field => field.Place == Place.File) is not { } file)
+            return new FormUrlEncodedContent(Pairs(Place.Form));
+        var form = new MultipartFormDataContent();
+        foreach (var (name, value) in Pairs(Place.Form))
+            form.Add(new StringContent(value ?? ""), name);
+        form.Add(new ByteArrayContent(_file.Bytes), file.Name, _file.Name.Replace("\"", "", StringComparison.Ordinal));
+        return form;
+    }
+
+    /// <summary>A body that no page sends.</summary>
+    private ByteArrayContent Broken()
+    {
+        var (text, type) = _body switch
+        {
+            1 => ("", "application/json"),
+            2 => ("null", "application/json"),
+            3 => (string.Concat(Enumerable.Repeat("[", 5000)), "application/json"),
+            4 => (
+                "--x\r\nContent-Disposition: form-data; name=\"sound\"; filename=\"a.wav\"\r\n\r\nRIFF",
+                "multipart/form-data; boundary=x"
+            ),
+            5 => (string.Join('&', Enumerable.Range(0, 3000).Select(i => $"a{i}=1")), "application/x-www-form-urlencoded"),
+            _ => (new string('a', 1_200_000), "text/plain"),
+        };
+        var content = new ByteArrayContent(Encoding.UTF8.GetBytes(text));
+        content.Headers.ContentType = MediaTypeHeaderValue.Parse(type);
+        return content;
+    }
+
+    private JsonNode? Json(Type type, string path)
+    {
+        if (Targets.Item(type) is { } item)
+            return new JsonArray(Enumerable.Range(0, 4).Select(_ => Json(item, $"{path}[0]")).ToArray());
+        if (_target.Fields.FirstOrDefault(field => field.Place == Place.Json && field.Name == path) is { } leaf)
+            return Leaf(leaf);
+        var whole = new JsonObject();
+        foreach (var property in type.GetProperties().Where(property => property.CanWrite && property.Name != "EqualityContract"))
+            whole[property.Name] = Json(property.PropertyType, path == "" ? property.Name : $"{path}.{property.Name}");
+        return whole;
+    }
+
+    private JsonNode? Leaf(Field leaf)
+    {
+        var value = _values[leaf].Replace('\ud800', '?');
+        var type = Nullable.GetUnderlyingType(leaf.Type) ?? leaf.Type;
+        if (leaf == _hostile)
+            return value switch
+            {
+                "" or "null" => null,
+                "[]" => new JsonArray(),
+                "{}" => new JsonObject(),
+                "true" => true,
+                _ when double.TryParse(value, CultureInfo.InvariantCulture, out var number) && double.IsFinite(number) => number,
+                _ => value,
+            };
+        if (type == typeof(bool))
+            return value == "true";
+        if (type.IsEnum)
+            return Convert.ToInt32(Enum.Parse(type, value), CultureInfo.InvariantCulture);
+        if (type.IsPrimitive)
+            return double.TryParse(value, CultureInfo.InvariantCulture, out var number) ? number : 1;
+        return value;
+    }
+
+    /// <summary>Of the right type where the value can be, and of a wrong one otherwise.</summary>
+    private object? BadArgument(Field field) =>
+        field.Type == typeof(byte[]) ? new byte[_values[field].Length]
+        : double.TryParse(_values[field], CultureInfo.InvariantCulture, out var number) && Math.Abs(number) <= int.MaxValue ? (int)number
+        : _values[field].Replace('\ud800', '?');
+
+    private object? Argument(Field field)
+    {
+        if (field.Type == typeof(byte[]))
+        {
+            var samples = new byte[2 * 882];
+            new Random(1).NextBytes(samples);
+            return samples;
+        }
+
+        var value = _values[field];
+        return field.Type == typeof(int) && field.Name.EndsWith("Rate", StringComparison.Ordinal) ? 44100
+            : field.Type == typeof(int) ? int.Parse(value, CultureInfo.InvariantCulture)
+            : field.Type.IsEnum ? Enum.Parse(field.Type, value)
+            : value;
+    }
+}

@@ -1,0 +1,276 @@
+using System.Collections.Concurrent;
+using System.Diagnostics;
+using System.Net;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+using System.Xml;
+using System.Xml.Linq;
+using AngleSharp.Html.Parser;
+using Microsoft.AspNetCore.Mvc.Diagnostics;
+using Microsoft.AspNetCore.SignalR;
+using Microsoft.AspNetCore.SignalR.Client;
+
+namespace Bocca.Stress.Hostile;
+
+/// <summary>
+/// Sends what no page sends to everything that answers, and looks at each answer: none may fail, take long, tell of the inside,
+/// or hold what was sent as it was sent; and the memory held at rest may not grow.
+/// </summary>
+public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserver<KeyValuePair<string, object?>>
+{
+    /// <summary>Seconds a refusal may take; hearing and playing have those of the sound over <see cref="HeardTimes"/> more.</summary>
+    private const double MostSeconds = 1,
+        HeardTimes = 20;
+
+    /// <summary>How much more memory may be held at rest in the end, MB.</summary>
+    private const double MostGrownMb = 200;
+
+    private const double BytesASecond = 2 * 44100;
+
+    private const int LookedAtEvery = 50,
+        FaultsTold = 20;
+
+    private readonly TriedApp _app;
+    private readonly Values _values = new();
+    private readonly ConcurrentDictionary<string, int> _reached = new();
+    private readonly ConcurrentDictionary<(string Target, int Code), int> _answers = new();
+    private readonly ConcurrentQueue<string> _faults = new();
+    private IReadOnlyList<Target> _targets = [];
+    private double _before;
+
+    private HostileRun(TriedApp app) => _app = app;
+
+    /// <returns>0 where nothing came to harm.</returns>
+    public static async Task<int> RunAsync(int requests, int seed, int atOnce)
+    {
+        await using var app = new TriedApp();
+        return await new HostileRun(app).GoAsync(requests, seed, atOnce);
+    }
+
+    void IObserver<DiagnosticListener>.OnNext(DiagnosticListener value)
+    {
+        if (value.Name == "Microsoft.AspNetCore")
+            value.Subscribe(this);
+    }
+
+    void IObserver<KeyValuePair<string, object?>>.OnNext(KeyValuePair<string, object?> value)
+    {
+        if (value.Value is BeforeHandlerMethodEventData handled)
+            Reach(
+                $"{handled.HandlerMethodDescriptor.HttpMethod.ToUpperInvariant()} /"
+                    + handled.ActionContext.ActionDescriptor.AttributeRouteInfo?.Template
+                    + (handled.HandlerMethodDescriptor.Name is { } name ? $"?handler={name}" : "")
+            );
+    }
+
+    public void OnCompleted() { }
+
+    public void OnError(Exception error) { }
+
+    private async Task<int> GoAsync(int requests, int seed, int atOnce)
+    {
+        using var listening = DiagnosticListener.AllListeners.Subscribe(this);
+        _app.StartServer();
+        await _app.LookAsync();
+        _targets = await Targets.FindAsync(_app.Services);
+        using (var reader = new HttpClient { BaseAddress = _app.Address })
+            await _values.ReadAsync(reader, ["/", "/pupils/new", .. _app.Known.Select(known => $"/buzz/{known.Pupil}")]);
+        var clock = Stopwatch.StartNew();
+        var sent = 0;
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, atOnce)
+                .Select(worker =>
+                    Task.Run(async () =>
+                    {
+                        using var sender = await Sender.OpenAsync(_app.Address);
+                        var random = new Random((seed * 1000) + worker);
+                        for (int number; (number = Interlocked.Increment(ref sent)) <= requests; )
+                        {
+                            if (number % LookedAtEvery == 0)
+                                await _app.LookAsync();
+                            if (number == Math.Max(1, requests / 10))
+                                _before = TriedApp.MemoryAtRest();
+                            var target = _targets[random.Next(_targets.Count)];
+                            await TryAsync(sender, target, new Attempt(target, _values, _app, random));
+                        }
+                    })
+                )
+        );
+        return Report(requests, clock.Elapsed.TotalSeconds);
+    }
+
+    private async Task TryAsync(Sender sender, Target target, Attempt attempt)
+    {
+        if (target.Method == "HUB")
+        {
+            await CallAsync(sender, target, attempt);
+            return;
+        }
+
+        // What took long is asked once more: the machine may have been busy with something else.
+        if (await AskAsync(sender, target, attempt) > 0 && await AskAsync(sender, target, attempt) is > 0 and var late)
+            Fault($"took {late:0.0} s too long, twice: {attempt}");
+    }
+
+    /// <summary>Asks, and looks at the answer.</summary>
+    /// <returns>Seconds it took longer than it may; less than nothing where it did not.</returns>
+    private async Task<double> AskAsync(Sender sender, Target target, Attempt attempt)
+    {
+        using var request = attempt.Request(sender.Token);
+        var clock = Stopwatch.StartNew();
+        using var answer = await AnswerAsync(sender, request);
+        if (answer is null)
+        {
+            Fault($"was not answered: {attempt}");
+            return 0;
+        }
+
+        var text = await answer.Content.ReadAsStringAsync();
+        var seconds = clock.Elapsed.TotalSeconds;
+        var code = (int)answer.StatusCode;
+        _answers.AddOrUpdate(($"{target}", code), 1, (_, count) => count + 1);
+        if (code >= 500 && !(code == 503 && answer.Headers.RetryAfter is not null))
+            Fault($"answered {code}: {attempt}");
+        if (WrongIn(answer, text) is { } wrong)
+            Fault($"{wrong} ({code}): {attempt}");
+        return seconds - MostSeconds - (code >= 400 ? 0 : (attempt.Seconds + SoundIn(answer)) / HeardTimes);
+    }
+
+    private static double SoundIn(HttpResponseMessage answer) =>
+        answer.Content.Headers is { ContentType.MediaType: "audio/wav", ContentLength: { } bytes } ? bytes / BytesASecond : 0;
+
+    private static async Task<HttpResponseMessage?> AnswerAsync(Sender sender, HttpRequestMessage request)
+    {
+        try
+        {
+            return await sender.Http.SendAsync(request);
+        }
+        catch (HttpRequestException)
+        {
+            return null;
+        }
+    }
+
+    private static string? WrongIn(HttpResponseMessage answer, string text)
+    {
+        var type = answer.Content.Headers.ContentType?.MediaType ?? "";
+        // What the server's own parser refuses never comes to the application.
+        if (answer is { StatusCode: HttpStatusCode.BadRequest, Headers.ConnectionClose: true } && text == "")
+            return null;
+        if (!answer.Headers.Contains("Content-Security-Policy") || !answer.Headers.Contains("X-Content-Type-Options"))
+            return "without its headers";
+        if (answer.Headers.CacheControl is not { NoStore: true } and not { Public: true, MaxAge: not null })
+            return "may be stored";
+        if (StackTrace().IsMatch(text))
+            return "tells of the inside";
+        if (type == "text/html" && text.Contains(Values.Mark, StringComparison.Ordinal))
+            return "holds what was sent unescaped";
+        try
+        {
+            if (type.EndsWith("json", StringComparison.Ordinal))
+                JsonDocument.Parse(text).Dispose();
+            else if (type.EndsWith("xml", StringComparison.Ordinal))
+                XDocument.Parse(text);
+        }
+        catch (Exception problem) when (problem is JsonException or XmlException)
+        {
+            return $"is no {type}";
+        }
+
+        return null;
+    }
+
+    private async Task CallAsync(Sender sender, Target target, Attempt attempt)
+    {
+        var code = 200;
+        var clock = Stopwatch.StartNew();
+        try
+        {
+            var hub = await sender.HubAsync();
+            await hub.InvokeCoreAsync(target.Handler, typeof(object), attempt.Arguments);
+            Reach($"{target}");
+        }
+        catch (HubException refused)
+        {
+            code = 422;
+            // A sentence of its own comes from inside the method.
+            if (refused.Message.Contains("HubException:", StringComparison.Ordinal))
+                Reach($"{target}");
+            else if (refused.Message.Contains("unexpected error", StringComparison.Ordinal))
+                Fault($"failed: {attempt}");
+        }
+        catch (Exception problem) when (problem is InvalidOperationException or OperationCanceledException or HttpRequestException)
+        {
+            // The server parted company; the next call comes anew.
+            code = 400;
+        }
+
+        if (clock.Elapsed.TotalSeconds > 2 * MostSeconds)
+            Fault($"took {clock.Elapsed.TotalSeconds:0.0} s: {attempt}");
+        _answers.AddOrUpdate(($"{target}", code), 1, (_, count) => count + 1);
+    }
+
+    private void Reach(string target) => _reached.AddOrUpdate(target.Replace(":int?", "").Replace(":int", ""), 1, (_, count) => count + 1);
+
+    private void Fault(string told) => _faults.Enqueue(told);
+
+    private int Report(int requests, double seconds)
+    {
+        Console.WriteLine("| handler | sent | reached | answers |");
+        Console.WriteLine("| --- | --- | --- | --- |");
+        foreach (var target in _targets.OrderBy(target => target.Path).ThenBy(target => target.Handler))
+        {
+            var answers = _answers.Where(answer => answer.Key.Target == $"{target}").OrderBy(answer => answer.Key.Code).ToList();
+            var reached = _reached.GetValueOrDefault($"{target}");
+            Console.WriteLine(
+                $"| {target} | {answers.Sum(answer => answer.Value)} | {reached} | "
+                    + string.Join(", ", answers.Select(answer => $"{answer.Value} x {answer.Key.Code}"))
+                    + " |"
+            );
+        }
+
+        var after = TriedApp.MemoryAtRest();
+        if (after - _before > MostGrownMb)
+            Fault($"{after - _before:0} MB more are held at rest.");
+        foreach (var fault in _faults.Take(FaultsTold))
+            Console.WriteLine($"FAULT {fault}");
+        Console.WriteLine(
+            $"{requests} requests to {_targets.Count} handlers in {seconds:0} s; "
+                + $"{_before:0} MB at rest after a tenth, {after:0} MB in the end; "
+                + $"{_faults.Count} faults."
+        );
+        return _faults.IsEmpty ? 0 : 1;
+    }
+
+    [GeneratedRegex(@"^\s+at [\w.<>`+]+\(|\b\w+Exception:", RegexOptions.Multiline)]
+    private static partial Regex StackTrace();
+
+    /// <summary>A browser's tab: its cookies, its token, its line to the hub.</summary>
+    private sealed class Sender : IDisposable
+    {
+        private HubConnection? _hub;
+
+        public required HttpClient Http { get; init; }
+
+        public required string Token { get; init; }
+
+        public static async Task<Sender> OpenAsync(Uri address)
+        {
+            var http = new HttpClient(new SocketsHttpHandler { AllowAutoRedirect = false }) { BaseAddress = address };
+            using var page = new HtmlParser().ParseDocument(await http.GetStringAsync("/pupils/new"));
+            return new Sender { Http = http, Token = page.QuerySelector("meta[name=antiforgery]")!.GetAttribute("content")! };
+        }
+
+        public async Task<HubConnection> HubAsync()
+        {
+            if (_hub is { State: HubConnectionState.Connected })
+                return _hub;
+            _hub = new HubConnectionBuilder().WithUrl(new Uri(Http.BaseAddress!, "/live/listen")).Build();
+            await _hub.StartAsync();
+            return _hub;
+        }
+
+        public void Dispose() => Http.Dispose();
+    }
+}

@@ -1,0 +1,134 @@
+using System.Reflection;
+using Microsoft.AspNetCore.Http;
+using Microsoft.AspNetCore.Mvc.ModelBinding;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.AspNetCore.Mvc.RazorPages.Infrastructure;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.AspNetCore.SignalR;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Bocca.Stress.Hostile;
+
+/// <summary>Finds everything that answers, from what the application itself has mapped.</summary>
+public static class Targets
+{
+    private const int MostDepth = 4;
+
+    public static async Task<IReadOnlyList<Target>> FindAsync(IServiceProvider services)
+    {
+        var loader = services.GetRequiredService<PageLoader>();
+        var found = new List<Target>();
+        foreach (var endpoint in services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>())
+            if (endpoint.Metadata.GetMetadata<PageActionDescriptor>() is { } page)
+                found.AddRange(Handlers(endpoint.RoutePattern, await loader.LoadAsync(page, endpoint.Metadata)));
+            else if (endpoint.Metadata.GetMetadata<HubMetadata>() is { } hub)
+                found.AddRange(Methods(endpoint.RoutePattern, hub.HubType));
+            else if (endpoint.Metadata.GetMetadata<IHttpMethodMetadata>()?.HttpMethods.Contains("GET") ?? true)
+                found.Add(new Target("GET", Path(endpoint.RoutePattern), "", RouteFields(endpoint.RoutePattern), null));
+        return [.. found.DistinctBy(target => $"{target}")];
+    }
+
+    private static IEnumerable<Target> Handlers(Microsoft.AspNetCore.Routing.Patterns.RoutePattern route, CompiledPageActionDescriptor page)
+    {
+        foreach (var handler in page.HandlerMethods)
+        {
+            var isGet = handler.HttpMethod.Equals("GET", StringComparison.OrdinalIgnoreCase);
+            var fields = RouteFields(route).ToList();
+            Type? body = null;
+            foreach (var bound in page.BoundProperties.OfType<PageBoundPropertyDescriptor>())
+                if (!isGet || bound.Property.GetCustomAttribute<Microsoft.AspNetCore.Mvc.BindPropertyAttribute>()?.SupportsGet == true)
+                    Add(
+                        bound.BindingInfo?.BinderModelName ?? bound.Name,
+                        bound.ParameterType,
+                        isGet ? Place.Query : Place.Form,
+                        bound.Name
+                    );
+            foreach (var parameter in handler.Parameters)
+                if (parameter.BindingInfo?.BindingSource == BindingSource.Body)
+                    fields.AddRange(Leaves("", body = parameter.ParameterType, Place.Json, 0));
+                else
+                    Add(
+                        parameter.BindingInfo?.BinderModelName ?? parameter.Name,
+                        parameter.ParameterType,
+                        isGet ? Place.Query : Place.Form,
+                        ""
+                    );
+            yield return new Target(handler.HttpMethod.ToUpperInvariant(), Path(route), handler.Name ?? "", fields, body);
+
+            void Add(string name, Type type, Place place, string prefix)
+            {
+                if (fields.All(field => !field.Name.Equals(name, StringComparison.OrdinalIgnoreCase)))
+                    fields.AddRange(IsLeaf(type) ? [Leaf(name, type, place)] : Leaves(prefix, type, place, 0));
+            }
+        }
+    }
+
+    private static IEnumerable<Target> Methods(Microsoft.AspNetCore.Routing.Patterns.RoutePattern route, Type hub) =>
+        hub.GetMethods(BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly)
+            .Where(method => !method.IsSpecialName)
+            .Select(method => new Target(
+                "HUB",
+                Path(route).Replace("/negotiate", ""),
+                method.Name,
+                [.. method.GetParameters().Select(parameter => new Field(parameter.Name!, parameter.ParameterType, Place.Json))],
+                null
+            ));
+
+    private static string Path(Microsoft.AspNetCore.Routing.Patterns.RoutePattern route) =>
+        "/"
+        + string.Join(
+            '/',
+            route.PathSegments.Select(segment =>
+                string.Concat(
+                    segment.Parts.Select(part =>
+                        part switch
+                        {
+                            Microsoft.AspNetCore.Routing.Patterns.RoutePatternLiteralPart literal => literal.Content,
+                            Microsoft.AspNetCore.Routing.Patterns.RoutePatternParameterPart parameter => $"{{{parameter.Name}}}",
+                            _ => "",
+                        }
+                    )
+                )
+            )
+        );
+
+    private static List<Field> RouteFields(Microsoft.AspNetCore.Routing.Patterns.RoutePattern route) =>
+        [.. route.Parameters.Select(parameter => new Field(parameter.Name, typeof(int), Place.Route))];
+
+    private static Field Leaf(string name, Type type, Place place) => new(name, type, type == typeof(IFormFile) ? Place.File : place);
+
+    /// <summary>The values inside a type, each by its path; of a list its first.</summary>
+    private static IEnumerable<Field> Leaves(string path, Type type, Place place, int depth)
+    {
+        if (Item(type) is { } item)
+            return Leaves($"{path}[0]", item, place, depth + 1);
+        if (IsLeaf(type) || depth > MostDepth)
+            return [Leaf(path, type, place)];
+        return type.GetProperties(BindingFlags.Public | BindingFlags.Instance)
+            .Where(property => property.CanWrite && property.Name != "EqualityContract")
+            .SelectMany(property =>
+                Leaves(path == "" ? property.Name : $"{path}.{property.Name}", property.PropertyType, place, depth + 1)
+            );
+    }
+
+    /// <summary>What a list is of; null for what is no list.</summary>
+    internal static Type? Item(Type type) =>
+        type == typeof(string) || type == typeof(byte[]) ? null
+        : type.IsArray ? type.GetElementType()
+        : type.IsGenericType && type.IsAssignableTo(typeof(System.Collections.IEnumerable)) ? type.GetGenericArguments()[0]
+        : null;
+
+    internal static bool IsLeaf(Type type)
+    {
+        var plain = Nullable.GetUnderlyingType(type) ?? type;
+        return plain.IsPrimitive
+            || plain.IsEnum
+            || plain == typeof(string)
+            || plain == typeof(decimal)
+            || plain == typeof(DateOnly)
+            || plain == typeof(DateTime)
+            || plain == typeof(Guid)
+            || plain == typeof(byte[])
+            || plain == typeof(IFormFile);
+    }
+}

@@ -1,0 +1,47 @@
+using System.CommandLine;
+using System.Globalization;
+using Bocca.Stress.Hostile;
+using Bocca.Stress.Kills;
+
+namespace Bocca.Stress;
+
+/// <summary>Tries to break the application as strangers, children and power cuts do. Ends with 1 where it came to harm.</summary>
+public static class Strain
+{
+    public static Task<int> Main(string[] args)
+    {
+        CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+        var root = new RootCommand("Tries to break Bocca; ends with 1 where it came to harm.") { Hostile(), Kills(), Large() };
+        return root.Parse(args).InvokeAsync();
+    }
+
+    private static Command Hostile()
+    {
+        var count = new Argument<int>("requests") { Description = "How many requests." };
+        var seed = new Option<int>("--seed") { Description = "Same seed, same requests.", DefaultValueFactory = _ => 1 };
+        var atOnce = new Option<int>("--at-once") { Description = "How many go side by side.", DefaultValueFactory = _ => 1 };
+        var command = new Command("hostile", "Sends what no page sends to everything that answers.") { count, seed, atOnce };
+        command.SetAction(parsed => HostileRun.RunAsync(parsed.GetValue(count), parsed.GetValue(seed), parsed.GetValue(atOnce)));
+        return command;
+    }
+
+    private static Command Large()
+    {
+        var command = new Command("large", "Sends takes as large as they may be, one and six at once.");
+        command.SetAction(_ => LargeTakes.RunAsync());
+        return command;
+    }
+
+    private static Command Kills()
+    {
+        var count = new Argument<int>("kills") { Description = "How many kills." };
+        var seed = new Option<int>("--seed") { Description = "Same seed, same moments.", DefaultValueFactory = _ => 1 };
+        var command = new Command("kills", "Kills the application at random moments and looks for what it had acknowledged.")
+        {
+            count,
+            seed,
+        };
+        command.SetAction(parsed => KillRun.RunAsync(parsed.GetValue(count), parsed.GetValue(seed)));
+        return command;
+    }
+}
