@@ -1,3 +1,4 @@
+using System.Buffers.Binary;
 using System.Xml;
 using System.Xml.Linq;
 using Microsoft.Data.Sqlite;
@@ -102,7 +103,7 @@ public sealed class RecordFolder : IDisposable
                 $"{record} is {(File.Exists(record) ? "empty" : "missing")}, and a record was there before. Put a copy of it back, or say "
                     + "--anew to begin another one."
             );
-        if (isThere && !HasRecordHead(record))
+        if (isThere && !IsWholeRecord(record))
             throw new StartRefusedException($"{record} is not a record of Bocca, or it is broken. Put a copy of it back.");
         if (!Directory.Exists(KeysIn(folder)))
             return;
@@ -121,14 +122,26 @@ public sealed class RecordFolder : IDisposable
             || Directory.EnumerateFiles(folder, $"{RecordName}.before-*").Any()
         );
 
-    private static bool HasRecordHead(string record)
+    /// <summary>
+    /// Whether a file begins as a record does and has all the pages that its head counts (SQLite's file format, section 1.3). While a
+    /// log lies beside it the file may still be shorter: what is missing is in the log.
+    /// </summary>
+    private static bool IsWholeRecord(string record)
     {
         try
         {
             using var file = new FileStream(record, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete);
-            var head = new byte[16];
-            return file.ReadAtLeast(head, head.Length, throwOnEndOfStream: false) == head.Length
-                && head.AsSpan().SequenceEqual("SQLite format 3\0"u8);
+            var head = new byte[100];
+            if (
+                file.ReadAtLeast(head, head.Length, throwOnEndOfStream: false) < head.Length
+                || !head.AsSpan().StartsWith("SQLite format 3\0"u8)
+            )
+                return false;
+            long size = BinaryPrimitives.ReadUInt16BigEndian(head.AsSpan(16));
+            var isCounted = head.AsSpan(24, 4).SequenceEqual(head.AsSpan(92, 4));
+            return !isCounted
+                || new FileInfo($"{record}-wal") is { Exists: true, Length: > 0 }
+                || file.Length >= (size == 1 ? 65536 : size) * BinaryPrimitives.ReadUInt32BigEndian(head.AsSpan(28));
         }
         catch (UnauthorizedAccessException)
         {
