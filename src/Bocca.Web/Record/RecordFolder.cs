@@ -45,9 +45,7 @@ public sealed class RecordFolder : IDisposable
         {
             Directory.CreateDirectory(folder);
             held = Lock(folder);
-            var probe = System.IO.Path.Combine(folder, ".bocca-probe");
-            File.WriteAllBytes(probe, new byte[65536]);
-            File.Delete(probe);
+            Probe(System.IO.Path.Combine(folder, ".bocca-probe"));
             ForOwnerAlone(folder);
             return new RecordFolder(folder, held);
         }
@@ -90,6 +88,19 @@ public sealed class RecordFolder : IDisposable
     }
 
     public void Dispose() => _lock.Dispose();
+
+    /// <summary>Writes a little, and takes it away whatever comes of it.</summary>
+    private static void Probe(string file)
+    {
+        try
+        {
+            File.WriteAllBytes(file, new byte[65536]);
+        }
+        finally
+        {
+            File.Delete(file);
+        }
+    }
 
     /// <summary>What can be seen of a folder without touching it.</summary>
     private static void Examine(string folder, bool anew)
