@@ -44,15 +44,51 @@ describe("breath", () => {
     });
   });
 
-  it("hears a stream come in gusts", { timeout: 90000 }, async () => {
+  it("hears a stream come in gusts, on the bellows that were there before it", { timeout: 90000 }, async () => {
     await visit({}, async (page) => {
       await open(page, 4, "drill=even-stream&rung=0&tempo=100");
       await page.selectOption("[name=source]", "practice");
       await page.selectOption("[name=fault]", "gusty=0.6");
+      // What the stage holds, and where the bellows and the row stand.
+      const frame = () =>
+        page.evaluate(() => ({
+          parts: [...document.querySelectorAll("#stage .bellows path")].map((part) => part.className.baseVal),
+          ribbon: document.querySelectorAll("#stage .ribbon").length,
+          boxes: ["#stage .bellows", ".transport"].map((each) => JSON.stringify(document.querySelector(each).getBoundingClientRect())),
+        }));
+      // Folded as it is once the source is chosen.
+      await page.keyboard.press("Escape");
+      const before = await frame();
+      assert.equal(before.parts.length, 3);
       await page.click("[data-go]");
+      await page.waitForFunction(() => document.querySelector("[data-phase]").textContent === "Out", null, { timeout: 30000 });
+      assert.deepEqual(await frame(), before, "while it sounds");
+      assert.equal(await page.locator("[data-summary]").count(), 0);
       await page.waitForSelector("[data-stream] svg.stream", { timeout: 60000 });
+      assert.deepEqual((await frame()).parts, before.parts);
+      assert.equal((await frame()).boxes[1], before.boxes[1], "with its verdict");
       assert.match(await page.textContent("[data-summary]"), /still counts as even/);
       assert.match(await page.textContent("[data-outcome]"), /2\.4 s|2\.3 s/);
+    });
+  });
+
+  it("keeps what was breathed until the record has it", { timeout: 60000 }, async () => {
+    await visit({ expectErrors: true }, async (page) => {
+      await open(page, 3, "drill=paced-breath&rung=0&tempo=120");
+      await page.selectOption("[name=source]", "nobody");
+      await page.route("**/breath/3?handler=Keep", (route) => route.abort());
+      await page.click("[data-go]");
+      await page.waitForFunction(() => document.querySelector("[data-phase]").textContent === "In", null, { timeout: 30000 });
+      await page.keyboard.press("Escape");
+      await page.waitForSelector("[data-again]:visible");
+      await page.unroute("**/breath/3?handler=Keep");
+      await page.reload();
+      await page.click("[data-again]:visible");
+      await page.waitForFunction(() => document.querySelector("[data-summary]")?.textContent.includes("Stopped after"));
+      assert.equal(await page.locator("[data-again]:visible").count(), 0);
+      await page.reload();
+      await page.waitForTimeout(300);
+      assert.equal(await page.locator("[data-again]:visible").count(), 0);
     });
   });
 

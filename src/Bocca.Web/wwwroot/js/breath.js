@@ -1,6 +1,7 @@
 import { remembered, unfold } from "./frame.js";
 import { Capture } from "./capture.js";
 import { audio, clicks, countIn, countInClicks, inWords, refusal } from "./sound.js";
+import { forget, keep as store, waiting } from "./waiting.js";
 
 const leadSeconds = 0.3;
 const tailSeconds = 0.5;
@@ -15,6 +16,7 @@ export const breath = () => ({
   trouble: "",
   stopNow: null,
   done: null,
+  unsent: null,
 
   get isPractice() {
     return this.source === "practice";
@@ -28,7 +30,7 @@ export const breath = () => ({
     return this.running ? "Stop" : "Start";
   },
 
-  init() {
+  async init() {
     this.source = remembered(this.field("source"), "bocca.listens");
     this.$watch("source", (source) => localStorage.setItem("bocca.listens", source));
     if (this.source === this.field("source").value) this.chooseSource();
@@ -41,6 +43,8 @@ export const breath = () => ({
     window.addEventListener("bocca:leaving", (this.warner = () => (this.trouble = "A drill is running. Stop it first; what was done is kept.")));
     // Who feels dizzy is not asked twice.
     this.$root.querySelector(".hand").addEventListener("submit", () => (this.running = false));
+    this.unsent = (await waiting("breath", this.$root.dataset.pupil)) ?? null;
+    if (this.unsent) this.trouble = `A drill of ${new Date(this.unsent.at).toTimeString().slice(0, 5)} was not judged yet.`;
   },
 
   destroy() {
@@ -223,9 +227,31 @@ export const breath = () => ({
     }
   },
 
+  // What was breathed waits in this browser until the record has it; sent twice, it is kept once.
   async keep(fields, sound) {
+    const drill = { key: this.done.key, stop: "breath", pupil: this.$root.dataset.pupil, at: Date.now(), fields: { ...this.done, ...fields }, sound };
+    await store(drill);
+    this.unsent = drill;
+    await this.send(drill);
+  },
+
+  async sendAgain() {
+    this.trouble = "";
+    try {
+      await this.send(this.unsent);
+    } catch (problem) {
+      this.trouble = inWords(problem, "tap the result yourself");
+    }
+  },
+
+  async letGo() {
+    await forget(this.unsent.key);
+    [this.unsent, this.trouble] = [null, ""];
+  },
+
+  async send({ key, fields, sound }) {
     const body = new FormData();
-    for (const [name, value] of Object.entries({ ...this.done, ...fields })) body.append(name, value);
+    for (const [name, value] of Object.entries(fields)) body.append(name, value);
     if (sound) body.append("sound", sound, "breath.wav");
     const response = await fetch(`/breath/${this.$root.dataset.pupil}?handler=Keep`, {
       method: "POST",
@@ -236,6 +262,8 @@ export const breath = () => ({
     const page = new DOMParser().parseFromString(await response.text(), "text/html");
     for (const [name, place] of [["stream", "[data-stream]"], ["outcome", "[data-outcome]"], ["next", "[data-next-block]"]])
       this.$root.querySelector(place).replaceChildren(...page.querySelector(`[data-to=${name}]`).childNodes);
+    await forget(key);
+    this.unsent = null;
     this.$root.dataset.kept = page.querySelector("[data-kept]").dataset.kept;
   },
 
