@@ -18,14 +18,12 @@ namespace Bocca.Stress.Hostile;
 /// </summary>
 public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserver<KeyValuePair<string, object?>>
 {
-    /// <summary>Seconds a refusal may take; hearing and playing have those of the sound over <see cref="HeardTimes"/> more.</summary>
+    /// <summary>Seconds a refusal may take; hearing has those of the sound over <see cref="HeardTimes"/> more.</summary>
     private const double MostSeconds = 1,
         HeardTimes = 20;
 
     /// <summary>How much more memory may be held at rest in the end, MB.</summary>
     private const double MostGrownMb = 200;
-
-    private const double BytesASecond = 2 * 44100;
 
     private const int LookedAtEvery = 50,
         FaultsTold = 20;
@@ -114,7 +112,7 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
     }
 
     /// <summary>Asks, and looks at the answer.</summary>
-    /// <returns>Seconds it took longer than it may; less than nothing where it did not.</returns>
+    /// <returns>Seconds that a refusal or a hearing took longer than it may; nothing or less where it did not.</returns>
     private async Task<double> AskAsync(Sender sender, Target target, Attempt attempt)
     {
         using var request = attempt.Request(sender.Token);
@@ -134,11 +132,9 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
             Fault($"answered {code}: {attempt}");
         if (WrongIn(answer, text) is { } wrong)
             Fault($"{wrong} ({code}): {attempt}");
-        return seconds - MostSeconds - (code >= 400 ? 0 : (attempt.Seconds + SoundIn(answer)) / HeardTimes);
+        var isBound = code >= 400 || attempt.Seconds > 0;
+        return isBound ? seconds - MostSeconds - (code >= 400 ? 0 : attempt.Seconds / HeardTimes) : 0;
     }
-
-    private static double SoundIn(HttpResponseMessage answer) =>
-        answer.Content.Headers is { ContentType.MediaType: "audio/wav", ContentLength: { } bytes } ? bytes / BytesASecond : 0;
 
     private static async Task<HttpResponseMessage?> AnswerAsync(Sender sender, HttpRequestMessage request)
     {

@@ -19,6 +19,9 @@ internal sealed class PeriodFinder(double rate, int shortestLag, int longestLag,
 
     private const double LeastClarity = 0.2;
 
+    // Before it repeats, a sound is once unlike itself; a low tone in noise is alike at every short lag, by ripples of the noise.
+    private const float LeastRise = 0.15f;
+
     // Further multiples sharpen a steady tone no more and blur an unsteady one.
     private const double FurthestMultipleSeconds = 0.016;
 
@@ -31,10 +34,14 @@ internal sealed class PeriodFinder(double rate, int shortestLag, int longestLag,
     {
         Combine(blocks, weights);
         var count = 0;
+        var least = 1f;
+        for (var lag = 1; lag < shortestLag; lag++)
+            least = Math.Min(least, _likeness[lag]);
         for (var lag = shortestLag; lag < longestLag; lag++)
         {
             var here = _likeness[lag];
-            if (here < LeastClarity || here <= _likeness[lag - 1] || here < _likeness[lag + 1])
+            least = Math.Min(least, here);
+            if (here < LeastClarity || here < least + LeastRise || here <= _likeness[lag - 1] || here < _likeness[lag + 1])
                 continue;
             var (period, clarity) = Sharpen(lag);
             var hertz = rate / period;

@@ -56,7 +56,10 @@ public static class PitchSlips
                 frames[at] = frames[at] with { FrequencyHz = times * frames[at].FrequencyHz };
         }
 
-        return new PitchTrack(frames);
+        return track with
+        {
+            Frames = frames,
+        };
     }
 
     /// <summary>By how much a run is too low beside its neighbours; 1 where it is not.</summary>

@@ -7,13 +7,19 @@ public sealed record PitchTrack(IReadOnlyList<PitchFrame> Frames)
     /// <summary>Seconds from one frame to the next.</summary>
     public const double HopSeconds = 0.01;
 
-    /// <summary>The track of a whole sound: the same frames as if it had been streamed.</summary>
+    /// <summary>When something was struck, such as a valve's click, that is no tone (seconds).</summary>
+    public IReadOnlyList<double> StruckSeconds { get; init; } = [];
+
+    /// <summary>
+    /// The track of a whole sound: the frames as if it had been streamed, what was struck taken for no tone, and where frames lie in noise
+    /// settled by the whole tone.
+    /// </summary>
     public static PitchTrack Of(MonoSound sound, PitchTrackerSettings? settings = null)
     {
         var frames = new List<PitchFrame>((int)(sound.Seconds / HopSeconds) + 2);
         var tracker = new PitchTracker(sound.SampleRate, settings);
         tracker.Push(sound.Samples, frames);
         tracker.Finish(frames);
-        return new PitchTrack(frames);
+        return WholeTones.Settled(sound, StruckSounds.Without(new PitchTrack(frames)));
     }
 }

@@ -104,7 +104,7 @@ public static class RowListener
     {
         var (plan, player) = (asked.Plan, asked.Player);
         var track = PitchSlips.Mended(sound, PitchTrack.Of(sound));
-        if (Disturbance.Find(sound, track, [], voiceAsked: true) is { Kind: not DisturbanceKind.Narrow } problem)
+        if (Disturbance.Find(sound, track, [], voiceAsked: false, joined: true) is { Kind: not DisturbanceKind.Narrow } problem)
             return new HeardRow(
                 track,
                 [.. plan.Notes.Select((note, i) => new RowNote(i + 1, note, Unreadable(note.Meant, problem), null, null))],
@@ -375,7 +375,9 @@ public static class RowListener
             {
                 Meant = meant,
                 Outcome = NoteOutcome.NoTone,
-                Sentence = $"{meant.Written} was meant; nothing was heard.",
+                Sentence = track.StruckSeconds.Any(at => at > from && at < to)
+                    ? $"{meant.Written} was meant; a click or a tap was heard, and no tone."
+                    : $"{meant.Written} was meant; nothing was heard.",
             };
     }
 

@@ -1,0 +1,71 @@
+namespace Bocca.Core.Sound;
+
+/// <summary>
+/// Takes what was struck for no tone: a valve's click, a tap on a slide or a stand rings at a pitch of its own, and is over as soon as it
+/// has begun. The shortest tongued note holds its level longer. Measured, as frames see them: notes of 75 ms of sampled brass lie within
+/// 12 dB of their loudest for 90 ms or more, clicks and taps for 80 ms or less, most of it within 6 dB (limits ours, editable).
+/// </summary>
+public static class StruckSounds
+{
+    private const double HeldDb = 6,
+        FallenDb = 12;
+
+    private const int MostHeldFrames = 7,
+        MostFallenFrames = 8;
+
+    /// <summary>A sound's level is looked at from so many frames before it is heard as a pitch, to so many after.</summary>
+    private const int Before = 3,
+        After = 2;
+
+    /// <summary>The track with what was struck taken for unvoiced.</summary>
+    public static PitchTrack Without(PitchTrack track)
+    {
+        PitchFrame[]? frames = null;
+        var struck = new List<double>();
+        foreach (var (first, end) in Voiced(track.Frames))
+        {
+            if (!IsStruck(track.Frames, first, end))
+                continue;
+            struck.Add(track.Frames[first].TimeSeconds);
+            frames ??= [.. track.Frames];
+            for (var at = first; at < end; at++)
+                frames[at] = frames[at] with { Voiced = false };
+        }
+
+        return frames is null ? track : new PitchTrack(frames) { StruckSeconds = struck };
+    }
+
+    private static bool IsStruck(IReadOnlyList<PitchFrame> frames, int first, int end)
+    {
+        // What a recording begins with may have begun long before.
+        if (first < Before)
+            return false;
+        var (from, to) = (first - Before, Math.Min(frames.Count, end + After));
+        var loudest = double.NegativeInfinity;
+        for (var at = from; at < to; at++)
+            loudest = Math.Max(loudest, frames[at].LevelDb);
+        int held = 0,
+            fallen = 0;
+        for (var at = from; at < to; at++)
+        {
+            held += frames[at].LevelDb > loudest - HeldDb ? 1 : 0;
+            fallen += frames[at].LevelDb > loudest - FallenDb ? 1 : 0;
+        }
+
+        return held <= MostHeldFrames && fallen <= MostFallenFrames;
+    }
+
+    private static IEnumerable<(int First, int End)> Voiced(IReadOnlyList<PitchFrame> frames)
+    {
+        for (var first = 0; first < frames.Count; first++)
+        {
+            if (!frames[first].Voiced)
+                continue;
+            var end = first + 1;
+            while (end < frames.Count && frames[end].Voiced)
+                end++;
+            yield return (first, end);
+            first = end;
+        }
+    }
+}
