@@ -218,8 +218,8 @@ public sealed record ToneDrill(
     private MeantNote Named(string name, PlayerSituation player, Approach approach)
     {
         var (instrument, reading) = (player.Instrument, player.Reading);
-        var firsts = FirstNotes.Of(instrument, reading, approach);
-        MeantNote OfFirst(int index) => MeantNote.Of(instrument, reading, firsts[index], player.Weights);
+        var firsts = FirstNotes.Of(instrument, reading, approach, player.Hand, player.Weights);
+        MeantNote OfFirst(int index) => MeantNote.Of(instrument, reading, firsts[index], player.Weights, player.Hand);
         if (name.Length == 1 && char.IsAsciiDigit(name[0]))
             return OfFirst(Math.Min(name[0] - '1', firsts.Count - 1));
         if (name == "first")
@@ -258,8 +258,9 @@ public sealed record ToneDrill(
             FirstTarget.SetNote => MeantNote.Of(
                 player.Instrument,
                 player.Reading,
-                FirstNotes.Of(player.Instrument, player.Reading, approach)[0],
-                player.Weights
+                FirstNotes.Of(player.Instrument, player.Reading, approach, player.Hand, player.Weights)[0],
+                player.Weights,
+                player.Hand
             ),
             _ => Open(player, LowestOpen(player)),
         };

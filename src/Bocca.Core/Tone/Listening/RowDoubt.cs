@@ -46,6 +46,9 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
     /// <summary>From this many notes on a shift means something.</summary>
     private const int FewestNotes = 3;
 
+    /// <summary>The main slide is named from so many notes on, of two settings at least.</summary>
+    private const int FewestForTheSlide = 4;
+
     /// <summary>A sound further than this from every partial of a tube is none of it (cents).</summary>
     private const double PartialCents = 60;
 
@@ -112,12 +115,13 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
                     $"Every note came {(Math.Abs(octaves) == 1 ? "an octave" : $"{Math.Abs(octaves)} octaves")} "
                         + $"{(octaves < 0 ? "lower" : "higher")} than written. Check the clef the pupil reads."
                 );
-            if (Math.Abs(shift) <= 150)
+            if (Math.Abs(shift) <= 150 && Remaining(meant, sounded, player, shift) is { } left && Math.Abs(left) >= LeastShiftCents)
                 return new RowDoubt(
                     RowDoubtKind.OtherTuning,
-                    $"Every note lies {Math.Abs(shift):0} cents {(shift < 0 ? "low" : "high")}, as if A were "
-                        + $"{player.Tuning.A4Hz * Math.Pow(2, shift / 1200):0} Hz. Move the main tuning slide, or set the reference "
-                        + $"A, and hear it again."
+                    $"Every note lies {Math.Abs(left):0} cents {(left < 0 ? "low" : "high")}, as if A were "
+                        + $"{player.Tuning.A4Hz * Math.Pow(2, left / 1200):0} Hz. Move the main tuning slide {(left < 0 ? "in" : "out")} "
+                        + $"{Math.Abs(10 * Tubing.PullCm(player.Instrument.OpenMetres, 1, left)):0} mm, or set the reference A, and hear "
+                        + "it again."
                 );
         }
 
@@ -143,6 +147,27 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
                 )
                 .Where(cents => Math.Abs(cents - guess) <= 2 * TogetherCents),
         ];
+    }
+
+    /// <summary>
+    /// The shift that is left when each note is held against its own tube, cents: what the main slide can mend. Null where too few notes,
+    /// or notes of one setting alone, cannot tell.
+    /// </summary>
+    private static double? Remaining(
+        IReadOnlyList<MeantNote> meant,
+        IReadOnlyList<SoundedNote> sounded,
+        PlayerSituation player,
+        double shift
+    )
+    {
+        var pairs = RowAligner
+            .Align(meant, sounded, player.Tuning, shift)
+            .Select((answer, i) => (Note: meant[i], Sound: answer is { } at ? sounded[at] : null))
+            .Where(pair => pair.Sound is not null)
+            .ToList();
+        return pairs.Count < FewestForTheSlide || pairs.Select(pair => pair.Note.Setting).Distinct().Count() < 2
+            ? null
+            : pairs.Select(pair => Tuning.Cents(player.Hertz(pair.Note.Tube, pair.Note.Partial), pair.Sound!.MedianHz)).Median();
     }
 
     /// <summary>

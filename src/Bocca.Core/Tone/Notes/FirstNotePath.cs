@@ -53,8 +53,8 @@ public sealed record FirstNotePath(IReadOnlyList<PathNote> Notes)
     {
         var tried = tries.ToLookup(attempt => attempt.Written, attempt => attempt.Came);
         var notes = FirstNotes
-            .Of(player.Instrument, player.Reading, approach)
-            .Select(written => MeantNote.Of(player.Instrument, player.Reading, written, player.Weights))
+            .Of(player.Instrument, player.Reading, approach, player.Hand, player.Weights)
+            .Select(written => MeantNote.Of(player.Instrument, player.Reading, written, player.Weights, player.Hand))
             .ToList();
         return new FirstNotePath([
             .. notes.Select(

@@ -20,9 +20,9 @@ public sealed record MeantNote(Pitch Written, Pitch Sounding, Tube Tube, int Par
 
     /// <summary>A note on the fingering that comes first for it.</summary>
     /// <exception cref="ArgumentException">The instrument cannot play it; the message says what it reaches.</exception>
-    public static MeantNote Of(Instrument instrument, Reading reading, Pitch written, FingeringWeights? weights = null)
+    public static MeantNote Of(Instrument instrument, Reading reading, Pitch written, FingeringWeights? weights = null, Hand? hand = null)
     {
-        var way = FingeringFinder.Find(instrument, reading, written, weights)[0];
+        var way = FingeringFinder.Find(instrument, reading, written, weights, hand)[0];
         return new MeantNote(written, way.Sounding, way.Tube, way.Partial);
     }
 

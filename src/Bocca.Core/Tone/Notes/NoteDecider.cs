@@ -24,6 +24,10 @@ public static class NoteDecider
     /// <summary>Spread of a player about a partial (cents).</summary>
     private const double SpreadCents = 20;
 
+    /// <summary>A tube off by this much is told of (cents), where the note lies within so much of it.</summary>
+    private const double TubeCents = 10,
+        OwnCents = 15;
+
     /// <summary>How a slide misses: mostly by a little. Scale of the distance (cents) and weight at none.</summary>
     private const double SlideScaleCents = 80,
         SlideWeight = 0.125;
@@ -60,7 +64,7 @@ public static class NoteDecider
         ArgumentOutOfRangeException.ThrowIfNegativeOrZero(heardHz);
         var tone = new HeardTone(meant, heardHz, situation);
         if (tone.IsRight)
-            return tone.Judged(NoteOutcome.Right, tone.RightReading) with { Cents = tone.FromMeantCents };
+            return tone.Right();
         var isPrevious =
             previous is not null
             && previous.Sounding.Midi != meant.Sounding.Midi
@@ -73,17 +77,26 @@ public static class NoteDecider
                 .FirstOrDefault(way =>
                     way.Setting != best.Setting && way.Probability >= TooClose * best.Probability && IsRival(way, best, meant)
                 );
-            var judged =
-                rival is not null || best is { Outcome: NoteOutcome.TwoReadings }
-                    ? tone.Two(best, rival ?? ways.Skip(1).FirstOrDefault(), isPrevious)
-                    : tone.Judged(best.Outcome, best, isPrevious);
+            // The same name an octave off is that first, unless the very tube gives it; then it is so many partials.
+            if (best.Setting != meant.Setting && tone.OctaveAway() is { } octave)
+                return octave with { Readings = ways };
             if (!(isPrevious && best.Outcome == NoteOutcome.TwoReadings && rival is null))
-                return judged with { Readings = ways };
+                return Named(tone, best, rival, isPrevious) with { Readings = ways };
         }
 
         if (isPrevious)
             return tone.Previous(previous!) with { Readings = ways };
-        return tone.OctaveAway() ?? tone.Two(tone.Nearest(), null, isPrevious) with { Readings = ways };
+        return tone.OctaveAway() ?? tone.Alone(tone.Nearest(), isPrevious) with { Readings = ways };
+    }
+
+    /// <summary>Two ways that are told apart by the hand alone are one thing to say; what has no rival is said as it is.</summary>
+    private static JudgedNote Named(HeardTone tone, NoteReading best, NoteReading? rival, bool isPrevious)
+    {
+        if (rival is null)
+            return best.Outcome == NoteOutcome.TwoReadings ? tone.Alone(best, isPrevious) : tone.Judged(best.Outcome, best, isPrevious);
+        return best.Outcome == rival.Outcome && best.Partial == rival.Partial
+            ? tone.Either(best, rival, isPrevious)
+            : tone.Two(best, rival, isPrevious);
     }
 
     /// <summary>A way counts against another only near the sound and within reach of a slip of the fingers.</summary>
@@ -224,6 +237,19 @@ public static class NoteDecider
 
         public NoteReading RightReading => new(NoteOutcome.Right, meant.Setting, meant.Partial, 0, OffCents(meant.Tube, meant.Partial), 1);
 
+        /// <summary>The note meant; where it is off and so is its tube, that is told apart from the player, with what mends it.</summary>
+        public JudgedNote Right()
+        {
+            var judged = Judged(NoteOutcome.Right, RightReading) with { Cents = FromMeantCents };
+            var tube = Tuning.Cents(situation.Tuning.Frequency(meant.Sounding), situation.Hertz(meant.Tube, meant.Partial));
+            if (Math.Abs(tube) < TubeCents || Math.Sign(tube) != Math.Sign(FromMeantCents) || Math.Abs(FromMeantCents - tube) > OwnCents)
+                return judged;
+            var way = FingeringFinder
+                .FindSounding(situation.Instrument, meant.Sounding, situation.Weights, situation.Hand, situation.Passport)
+                .FirstOrDefault(each => each.Setting == meant.Setting && each.Partial == meant.Partial);
+            return judged with { Sentence = NoteSentence.OfTube(meant, FromMeantCents, way?.Correction?.Sentence) };
+        }
+
         public JudgedNote Judged(NoteOutcome outcome, NoteReading way, bool isPrevious = false)
         {
             double? cm = outcome == NoteOutcome.SlideOff ? SlideCm() : null;
@@ -246,15 +272,36 @@ public static class NoteDecider
             };
         }
 
-        public JudgedNote Two(NoteReading one, NoteReading? other, bool isPrevious) =>
+        public JudgedNote Two(NoteReading one, NoteReading other, bool isPrevious) =>
             Named(NoteOutcome.TwoReadings) with
             {
                 Partial = one.Partial,
                 By = one.By,
-                OtherSetting = other?.Setting ?? (one.Setting == meant.Setting ? null : one.Setting),
+                OtherSetting = other.Setting,
                 IsPrevious = isPrevious,
-                Readings = other is null ? [one] : [one, other],
                 Sentence = NoteSentence.OfTwo(meant, one, other, HeardWritten, isPrevious),
+            };
+
+        /// <summary>Another combination, whichever of the two it was.</summary>
+        public JudgedNote Either(NoteReading one, NoteReading other, bool isPrevious) =>
+            Named(NoteOutcome.OtherSetting) with
+            {
+                Partial = one.Partial,
+                By = one.By,
+                OtherSetting = one.Setting,
+                IsPrevious = isPrevious,
+                Sentence = NoteSentence.OfEither(meant, one, other, HeardWritten, isPrevious),
+            };
+
+        /// <summary>Another note altogether: the only way there is to it.</summary>
+        public JudgedNote Alone(NoteReading way, bool isPrevious) =>
+            Named(NoteOutcome.OtherSetting) with
+            {
+                Partial = way.Partial,
+                By = way.By,
+                OtherSetting = way.Setting,
+                IsPrevious = isPrevious,
+                Sentence = NoteSentence.OfOne(meant, way, HeardWritten, isPrevious),
             };
 
         public JudgedNote Previous(MeantNote previous) =>
@@ -271,12 +318,7 @@ public static class NoteDecider
             var octaves = (int)Math.Round(FromMeantCents / 1200);
             if (octaves == 0 || Math.Abs(octaves) > 2 || Math.Abs(FromMeantCents - (1200 * octaves)) > OctaveCents)
                 return null;
-            return Named(NoteOutcome.Octave) with
-            {
-                Sentence =
-                    $"{meant.Written} was meant; it came {(Math.Abs(octaves) == 1 ? "an octave" : "two octaves")} "
-                    + $"{(octaves < 0 ? "lower" : "higher")}.",
-            };
+            return Named(NoteOutcome.Octave) with { By = octaves, Sentence = $"{NoteSentence.Octave(meant, HeardWritten)}." };
         }
 
         /// <summary>The setting and partial that lie nearest of all, fewest fingers off among those as near.</summary>

@@ -23,9 +23,10 @@ internal static class NoteSentence
         var sentence = outcome switch
         {
             NoteOutcome.Right => $"{meant.Written} came, {Lies(fromMeantCents)}.",
+            NoteOutcome.PartialLow or NoteOutcome.PartialHigh when IsOctave(meant, heard) =>
+                $"{Octave(meant, heard)}, {Partials(way.By)} on {meant.Setting}.",
             NoteOutcome.PartialLow or NoteOutcome.PartialHigh =>
-                $"{Name(meant)} was meant; {heard} came: {Partials(way.By)}, partial {way.Partial} of the same "
-                    + $"tube.{OctaveToo(meant, heard)}",
+                $"{Name(meant)} was meant; {heard} came: {Partials(way.By)}, partial {way.Partial} of the same tube.",
             NoteOutcome.OtherSetting =>
                 $"{Name(meant)} was meant; {heard} came, the right partial on {way.Setting}: {Valves(meant.Setting, way.Setting)}.",
             NoteOutcome.SlideOff => $"{Name(meant)} was meant; the slide was {Math.Abs(cm!.Value):0.0} cm too far "
@@ -33,17 +34,47 @@ internal static class NoteSentence
                 + (other is { } position ? $" {Ordinal(position.Position)} was heard, {Ordinal(meant.Setting.Position)} meant." : ""),
             _ => "",
         };
-        return isPrevious ? $"{sentence} It is the note before, once more." : sentence;
+        return Before(sentence, isPrevious);
     }
 
-    public static string OfTwo(MeantNote meant, NoteReading one, NoteReading? other, Pitch heard, bool isPrevious)
+    /// <summary>The note meant, as far off as its tube is, and what mends that.</summary>
+    public static string OfTube(MeantNote meant, double cents, string? remedy) =>
+        $"{meant.Written} came, {Lies(cents)}: {meant.Setting} is, on this instrument.{(remedy is null ? "" : $" {remedy}")}";
+
+    /// <summary>Two ways as likely, of which one is a miss of the hand and one of the lips.</summary>
+    public static string OfTwo(MeantNote meant, NoteReading one, NoteReading other, Pitch heard, bool isPrevious) =>
+        Before(
+            $"{Came(meant, heard)}. Too close to call: {Way(meant, one)}, or {Way(meant, other)}. Which "
+                + $"{(meant.Setting.Position > 0 ? "position" : "valves")}?",
+            isPrevious
+        );
+
+    /// <summary>The same miss on either of two settings.</summary>
+    public static string OfEither(MeantNote meant, NoteReading one, NoteReading other, Pitch heard, bool isPrevious) =>
+        Before($"{Came(meant, heard)}. Another combination: {one.Setting}, or {other.Setting}.", isPrevious);
+
+    /// <summary>Another note, and the only way to it.</summary>
+    public static string OfOne(MeantNote meant, NoteReading way, Pitch heard, bool isPrevious) =>
+        Before($"{Came(meant, heard)}, as on {way.Setting}: {Partials(way)}.", isPrevious);
+
+    /// <summary>The same name, an octave or two away, without its full stop: <c>E4 came: the E an octave lower</c>.</summary>
+    public static string Octave(MeantNote meant, Pitch heard)
     {
-        var rival = other is null ? "" : $", or {Way(meant, other)}";
-        var sentence =
-            $"{Name(meant)} was meant; {heard} came. Too close to call: {Way(meant, one)}{rival}. Which "
-            + $"{(meant.Setting.Position > 0 ? "position" : "valves")}?";
-        return isPrevious ? $"{sentence} It is the note before, once more." : sentence;
+        var name = $"{meant.Written}".TrimEnd('0', '1', '2', '3', '4', '5', '6', '7', '8', '9', '-');
+        var by = heard.Midi - meant.Written.Midi;
+        return $"{heard} came: the {name} {(Math.Abs(by) == 12 ? "an octave" : "two octaves")} {(by < 0 ? "lower" : "higher")}";
     }
+
+    private static bool IsOctave(MeantNote meant, Pitch heard) => Math.Abs(heard.Midi - meant.Written.Midi) is 12 or 24;
+
+    private static string Came(MeantNote meant, Pitch heard) =>
+        IsOctave(meant, heard) ? Octave(meant, heard) : $"{Name(meant)} was meant; {heard} came";
+
+    private static string Before(string sentence, bool isPrevious) =>
+        isPrevious ? $"{sentence} It is the note before, once more." : sentence;
+
+    private static string Partials(NoteReading way) =>
+        way.By == 0 ? "the right partial" : $"{Partials(way.By)}, and another {(way.Setting.Position > 0 ? "position" : "combination")}";
 
     private static string Name(MeantNote meant) => $"{meant.Written} ({meant.Setting})";
 
@@ -62,14 +93,6 @@ internal static class NoteSentence
 
     private static string Lies(double cents) =>
         Math.Abs(cents) < InTuneCents ? "in tune" : $"{Math.Abs(cents):0} cents {(cents > 0 ? "sharp" : "flat")}";
-
-    private static string OctaveToo(MeantNote meant, Pitch heard) =>
-        (heard.Midi - meant.Written.Midi) switch
-        {
-            12 => " That is the octave above.",
-            -12 => " That is the octave below.",
-            _ => "",
-        };
 
     /// <summary>Which valve was up or down: <c>valve 2 was up</c>.</summary>
     private static string Valves(Setting meant, Setting heard)

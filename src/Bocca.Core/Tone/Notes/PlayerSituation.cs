@@ -34,6 +34,9 @@ public sealed record PlayerSituation(Instrument Instrument, Reading Reading, Tun
     /// <summary>What ranks fingerings, for the chart note of what was heard.</summary>
     public FingeringWeights Weights { get; init; } = FingeringWeights.Default;
 
+    /// <summary>What the hands can do, and what the teacher has pinned.</summary>
+    public Hand Hand { get; init; } = Hand.Free;
+
     /// <summary>Where a partial of a tube lies on this instrument, hertz.</summary>
     public double Hertz(Tube tube, int partial) => Passport.Frequency(Instrument, tube, partial, Tuning);
 }

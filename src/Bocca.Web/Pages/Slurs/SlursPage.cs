@@ -117,6 +117,7 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
         {
             Passport = played.Passport,
             Weights = played.Weights,
+            Hand = played.Hand,
         };
     }
 }

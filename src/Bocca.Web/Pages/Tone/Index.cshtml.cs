@@ -356,6 +356,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         {
             Passport = played.Passport,
             Weights = played.Weights,
+            Hand = played.Hand,
             Misses = await Journal.RecentMissesAsync(Pupil.Id),
             PatternsClean = await Takes().CountAsync(take => take.DrillId == "patterns" && take.Outcome == Outcome.Passed),
         };

@@ -1,0 +1,137 @@
+using Bocca.Core.Fingering;
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
+
+namespace Bocca.Core.Tests.Tone;
+
+/// <summary>
+/// Rows of plain sums of sines at the pitches that the tubes themselves give (lengths of valves added up: common practice), as they are or
+/// all moved: what the tube does is told of the tube, and the main slide is named where all of it has moved.
+/// </summary>
+public sealed class IntonationTests
+{
+    private const int Rate = 44100;
+
+    [Theory]
+    [InlineData("trumpet-bb", "D4 C#4 D4 C#4", "1-3 1-2-3 1-3 1-2-3")]
+    [InlineData("tuba-bb-3v", "C2 B1 C2 E1", "1-3 1-2-3 1-3 1-2-3")]
+    [InlineData("euphonium-3v", "C3 B2 C3 B2", "1-3 1-2-3 1-3 1-2-3")]
+    public void A_tube_that_is_sharp_is_told_as_such_and_no_main_slide_is_moved(string id, string notes, string settings)
+    {
+        var row = Heard(id, notes, settings, 0);
+        Assert.Null(row.Doubt);
+        Assert.All(row.Notes, note => Assert.Equal(NoteOutcome.Right, note.Judged.Outcome));
+        Assert.All(row.Notes, note => Assert.Contains(" is, on this instrument.", note.Judged.Sentence));
+    }
+
+    [Fact]
+    public void What_mends_a_sharp_tube_is_named()
+    {
+        Assert.Matches(
+            @"^D4 came, 32 cents sharp: 1-3 is, on this instrument\. Pull the third slide \d+ mm",
+            Heard("trumpet-bb", "D4 C#4 D4 C#4", "1-3 1-2-3 1-3 1-2-3", 0).Notes[0].Judged.Sentence
+        );
+        // Whoever does not pull slides yet is told of the lips.
+        Assert.Contains(
+            "The lips bring it down",
+            Heard("trumpet-bb", "D4 C#4 D4 C#4", "1-3 1-2-3 1-3 1-2-3", 0, new Hand { PullsSlides = false }).Notes[0].Judged.Sentence
+        );
+    }
+
+    /// <summary>Half the length that is missing: 1.48 m of trumpet want 20 mm more 45 cents sharp, 19 less 45 flat (computed).</summary>
+    [Theory]
+    [InlineData(45, "out 20 mm")]
+    [InlineData(-45, "in 19 mm")]
+    public void A_row_that_lies_off_as_a_whole_names_the_main_slide_its_way_and_how_far(double cents, string told)
+    {
+        var row = Heard("trumpet-bb", "C4 D4 E4 F4 G4", "0 1-3 1-2 1 0", cents);
+        Assert.Equal(RowDoubtKind.OtherTuning, row.Doubt?.Kind);
+        Assert.True(row.Doubt!.Sentence.Contains(told), row.Doubt.Sentence);
+    }
+
+    [Fact]
+    public void One_note_over_and_over_says_nothing_of_the_main_slide() =>
+        Assert.Null(Heard("trumpet-bb", "C4 C4 C4 C4 C4", "0 0 0 0 0", 45).Doubt);
+
+    [Theory]
+    [InlineData("trumpet-bb", "D4", "0", "F4")]
+    [InlineData("trumpet-bb", "C4", "0", "A3")]
+    public void One_way_alone_is_never_too_close_to_call(string id, string meant, string _, string heard)
+    {
+        var player = Player(id);
+        var note = MeantNote.Of(player.Instrument, player.Reading, Pitch.Parse(meant));
+        var judged = NoteDecider.Decide(note, Tuning.Standard.Frequency(player.Reading.ToSounding(Pitch.Parse(heard))), player);
+        if (judged.Sentence.Contains("Too close to call", StringComparison.Ordinal))
+            Assert.Contains(", or ", judged.Sentence);
+        Assert.StartsWith($"{meant} (", judged.Sentence);
+    }
+
+    /// <summary>On every instrument, for every note meant and heard: a doubt names two different things, and equals are one.</summary>
+    [Fact]
+    public void What_shares_an_outcome_is_one_outcome_everywhere()
+    {
+        foreach (var id in (string[])["trumpet-bb", "horn-double", "euphonium-4v-comp", "tuba-bb-4v", "trombone"])
+        {
+            var player = Player(id);
+            var chart = FingeringChart.Of(player.Instrument, player.Reading);
+            foreach (
+                var meant in chart.Where((_, i) => i % 3 == 0).Select(note => MeantNote.Of(player.Instrument, player.Reading, note.Written))
+            )
+            foreach (var heard in chart)
+            {
+                var judged = NoteDecider.Decide(meant, Tuning.Standard.Frequency(heard.Sounding), player);
+                if (judged.Outcome == NoteOutcome.TwoReadings)
+                    Assert.Matches("Too close to call: .+, or .+\\. Which (valves|position)\\?", judged.Sentence);
+                if (judged.Sentence.Contains("Another combination", StringComparison.Ordinal))
+                    Assert.Equal(NoteOutcome.OtherSetting, judged.Outcome);
+                if (Math.Abs(heard.Written.Midi - meant.Written.Midi) is 12 or 24)
+                    Assert.Contains("octave", judged.Sentence);
+            }
+        }
+    }
+
+    /// <summary>A child of 45 cm of arm reaches 37 cm of slide: C3 in sixth is not among its first notes, nor in any row.</summary>
+    [Fact]
+    public void What_lies_beyond_the_reach_is_never_asked()
+    {
+        var near = Player("trombone") with { Hand = new Hand { ReachCm = 37 } };
+        var approach = Approach.Of(ApproachPreset.MouthpieceFirst);
+        Assert.Contains(FirstNotePath.Of(Player("trombone"), approach, []).Notes, note => note.Note.Written == Pitch.Parse("C3"));
+        Assert.DoesNotContain(FirstNotePath.Of(near, approach, []).Notes, note => note.Note.Written == Pitch.Parse("C3"));
+        foreach (var drill in ToneDrill.All.Where(drill => drill.IsFor(near.Instrument, approach)))
+            Assert.All(
+                drill.Plan(near, approach, drill.Tempo).Notes,
+                note => Assert.True(note.Meant.Setting.Position < 6, $"{drill.Id} asks {note.Meant.Written} in {note.Meant.Setting}")
+            );
+    }
+
+    private static PlayerSituation Player(string id) => new(Catalogue.Get(id), Catalogue.Get(id).Readings[0], Tuning.Standard);
+
+    private static HeardRow Heard(string id, string notes, string settings, double cents, Hand? hand = null)
+    {
+        var player = Player(id) with { Hand = hand ?? Hand.Free };
+        var meant = MeantNote.Row(player.Instrument, player.Reading, notes, settings);
+        var samples = new List<float>(new float[Rate]);
+        foreach (var note in meant)
+        {
+            var hertz = player.Hertz(note.Tube, note.Partial) * Math.Pow(2, cents / 1200);
+            for (var i = 0; i < Rate; i++)
+            {
+                var t = (double)i / Rate;
+                var loud = Math.Clamp(Math.Min(t / 0.03, (0.7 - t) / 0.05), 0, 1);
+                samples.Add((float)(0.2 * loud * Enumerable.Range(1, 6).Sum(k => Math.Sin(2 * Math.PI * k * hertz * t) / k)));
+            }
+        }
+
+        var plan = new RowPlan(60, [.. meant.Select((note, i) => new AskedNote(note, i, 0.7, 0.3))]);
+        return RowListener.Hear(
+            new MonoSound([.. samples], Rate),
+            new AskedRow(plan, player, LearningStage.Second) { FirstCueSeconds = 1 }
+        );
+    }
+}
