@@ -1,4 +1,5 @@
 using System.CommandLine;
+using System.Runtime.ExceptionServices;
 using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
@@ -37,6 +38,12 @@ public static class AnalyseCommand
             Description = "A setting for each of them, such as \"1-3 1-2 1\"; the first choice of each by default.",
         };
         var reading = CommandLine.ReadingOption();
+        var learning = new Option<string>("--learning")
+        {
+            Description = "How far the player is: in the first stage a right note is told without cents.",
+            DefaultValueFactory = _ => "second",
+        };
+        learning.AcceptOnlyFromAmong("first", "second", "pieces");
         var (a4, celsius) = (CommandLine.A4Option(), CommandLine.CelsiusOption());
         var command = new Command("analyse", "Hear a take out: what was heard, and what to try.")
         {
@@ -49,6 +56,7 @@ public static class AnalyseCommand
             expect,
             settings,
             reading,
+            learning,
             frames,
             json,
             a4,
@@ -73,7 +81,12 @@ public static class AnalyseCommand
                             player.Reading,
                             CommandLine.RoomOf(parsed.GetValue(a4), parsed.GetValue(celsius)).Tuning
                         ),
-                        LearningStage.FirstNotes
+                        parsed.GetValue(learning) switch
+                        {
+                            "first" => LearningStage.FirstNotes,
+                            "pieces" => LearningStage.Pieces,
+                            _ => LearningStage.Second,
+                        }
                     )
                     {
                         FirstCueSeconds = parsed.GetValue(firstCue),
@@ -98,10 +111,14 @@ public static class AnalyseCommand
                 parsed.GetValue(firstCue)
             );
             var paths = parsed.GetValue(files)!;
-            var heard = paths
-                .Select(path => (Path: path, Sound: Read(path)))
-                .Select(file => (file.Path, file.Sound, Heard: TakeListener.Hear(file.Sound, request, SoundingPupil.Unknown)))
-                .ToList();
+            var heard = OnAllCores(
+                paths,
+                path =>
+                {
+                    var sound = Read(path);
+                    return (Path: path, Sound: sound, Heard: TakeListener.Hear(sound, request, SoundingPupil.Unknown));
+                }
+            );
             if (parsed.GetValue(frames) is { } target)
                 foreach (var (path, _, take) in heard)
                     WriteFrames(FrameFile(target, path, paths.Length), take.Track);
@@ -118,6 +135,20 @@ public static class AnalyseCommand
             return CommandLine.Done;
         });
         return command;
+    }
+
+    /// <summary>Hears files side by side, in their order; the first that fails ends it.</summary>
+    internal static List<T> OnAllCores<T>(string[] paths, Func<string, T> hear)
+    {
+        try
+        {
+            return [.. paths.AsParallel().AsOrdered().Select(hear)];
+        }
+        catch (AggregateException several)
+        {
+            ExceptionDispatchInfo.Throw(several.InnerExceptions[0]);
+            throw;
+        }
     }
 
     /// <summary>Reads a WAV file, or refuses it by name.</summary>

@@ -12,10 +12,14 @@ internal static class RowAnalysis
     /// <summary>Hears every file against the row, writes frames where asked, prints.</summary>
     public static int Run(string[] paths, AskedRow asked, string? frames, bool json)
     {
-        var heard = paths
-            .Select(path => (Path: path, Sound: AnalyseCommand.Read(path)))
-            .Select(file => (file.Path, file.Sound, Row: RowListener.Hear(file.Sound, asked)))
-            .ToList();
+        var heard = AnalyseCommand.OnAllCores(
+            paths,
+            path =>
+            {
+                var sound = AnalyseCommand.Read(path);
+                return (Path: path, Sound: sound, Row: RowListener.Hear(sound, asked));
+            }
+        );
         if (frames is not null)
             foreach (var (path, _, row) in heard)
                 AnalyseCommand.WriteFrames(AnalyseCommand.FrameFile(frames, path, paths.Length), row.Track);
@@ -64,6 +68,8 @@ internal static class RowAnalysis
                 Came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right),
                 Extra = row.Extra.Count,
                 Doubt = row.Doubt?.Sentence,
+                MainSlideMm = Round(row.Doubt?.MainSlideMm, 1),
+                DriftCentsPerMinute = Round(row.DriftCentsPerMinute, 1),
                 Articulation = articulation,
             },
             Notes = row.Notes.Select((note, i) => Shape(note, i + 1 < row.Notes.Count ? row.Notes[i + 1] : null)),
@@ -90,6 +96,7 @@ internal static class RowAnalysis
             note.Judged.By,
             Cm = Round(note.Judged.Cm, 1),
             OtherSetting = note.Judged.OtherSetting?.ToString(),
+            Remedy = Shape(note.Judged),
             note.Judged.Sentence,
             Readings = note.Judged.Readings.Select(reading => new
             {
@@ -101,6 +108,14 @@ internal static class RowAnalysis
                 Probability = Math.Round(reading.Probability, 3),
             }),
         };
+
+    /// <summary>What mends a note: a valve's slide in millimetres, the trombone's in centimetres, the hand, the lips.</summary>
+    private static object? Shape(JudgedNote judged) =>
+        judged.Cm is { } cm ? new { Kind = "slide", Cm = Math.Round(cm, 1) }
+        : judged.Remedy is not { } remedy ? null
+        : remedy.What == "slide" ? new { Kind = "slide", Cm = Math.Round(remedy.Cm, 1) }
+        : remedy.Cm == 0 ? new { Kind = remedy.What }
+        : new { Kind = $"{remedy.What.Split(' ')[0]}Slide", Mm = Math.Round(10 * remedy.Cm) };
 
     private static double? Round(double? value, int digits) => value is { } number ? Math.Round(number, digits) : null;
 }

@@ -50,7 +50,7 @@ describe("start", () => {
     ["whose record is empty", () => left({ "bocca.db": "", "keys/key-1.xml": "<key />" }), /bocca\.db is empty, and a record was there before/],
     ["whose record is gone", () => left({ "keys/key-1.xml": "<key />" }), /bocca\.db is missing, and a record was there before/],
     ["with something else in the record's place", () => left({ "bocca.db": "two pints of milk, and bread" }), /not a record of Bocca/],
-    ["with an empty key", () => left({ "bocca.db": "SQLite format 3\0 and more", "keys/key-1.xml": "" }), /key-1\.xml is empty or broken/],
+    ["with an empty key", () => left({ "bocca.db": "SQLite format 3".padEnd(100, "\0"), "keys/key-1.xml": "" }), /key-1\.xml is empty or broken/],
     ["that another Bocca serves", () => join(folder, "record"), /another Bocca serves the record/],
   ];
   for (const [name, made, sentence] of folders) {

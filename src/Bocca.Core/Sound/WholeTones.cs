@@ -44,6 +44,9 @@ public static class WholeTones
         BentFrames = 17,
         FewestFrames = 9;
 
+    /// <summary>Points that a line is drawn through, about: more make it no better.</summary>
+    private const int MostPoints = 20;
+
     private const double LowHz = 100;
 
     /// <summary>The track with its tones settled: same frames.</summary>
@@ -113,11 +116,15 @@ public static class WholeTones
         var window = Math.Min(run.Length, bends ? BentFrames : (int)(HeldFrames * Math.Max(1, LowHz / run[run.Length / 2].FrequencyHz)));
         if (window < FewestFrames)
             return;
-        double[] places = [.. Enumerable.Range(0, window).Select(place => (double)place)];
+        // Neighbours share most of what they were read from: not every frame is needed.
+        double[] places =
+        [
+            .. Enumerable.Range(0, window).Where(place => place % Math.Max(1, window / MostPoints) == 0).Select(place => (double)place),
+        ];
         for (var at = 0; at < run.Length; at++)
         {
             var from = Math.Clamp(at - (window / 2), 0, run.Length - window);
-            var around = cents[from..(from + window)];
+            var around = Array.ConvertAll(places, place => cents[from + (int)place]);
             var line = bends ? Polynomial.Fit(places, around, 2).Evaluate(at - from) : Trend.Of(places, around).At(at - from);
             if (run[at].Clarity < ClearFrom && Math.Abs(cents[at] - line) > AstrayCents)
                 run[at] = run[at] with { FrequencyHz = Math.Pow(2, line / 1200) };

@@ -43,6 +43,31 @@ public sealed class IntonationTests
         );
     }
 
+    [Fact]
+    public void Where_there_is_a_fourth_valve_it_is_named()
+    {
+        var judged = Heard("euphonium-4v", "C3 B2 C3 B2", "1-3 1-2-3 1-3 1-2-3", 0).Notes[0].Judged;
+        Assert.Equal("valve4", judged.Remedy?.What);
+        Assert.Contains("4 lies truer.", judged.Sentence);
+    }
+
+    [Fact]
+    public void In_the_first_stage_a_note_that_came_came()
+    {
+        var row = Heard("trumpet-bb", "D4 C#4 D4 C#4", "1-3 1-2-3 1-3 1-2-3", 0, stage: LearningStage.FirstNotes);
+        Assert.All(row.Notes, note => Assert.Equal($"{note.Judged.Meant.Written} came.", note.Judged.Sentence));
+        Assert.All(row.Notes, note => Assert.NotNull(note.Judged.Cents));
+    }
+
+    /// <summary>Ten cents a second, as lips that tire or squeeze: a drift, and nothing for the main slide.</summary>
+    [Fact]
+    public void A_row_that_climbs_drifts_and_moves_no_slide()
+    {
+        var row = Heard("trumpet-bb", "C4 D4 E4 F4 G4 F4 E4 D4", "0 1-3 1-2 1 0 1 1-2 1-3", 0, climbs: 10);
+        Assert.Null(row.Doubt);
+        Assert.InRange(row.DriftCentsPerMinute!.Value, 500, 700);
+    }
+
     /// <summary>Half the length that is missing: 1.48 m of trumpet want 20 mm more 45 cents sharp, 19 less 45 flat (computed).</summary>
     [Theory]
     [InlineData(45, "out 20 mm")]
@@ -110,16 +135,61 @@ public sealed class IntonationTests
             );
     }
 
+    /// <summary>Lips that bring a tube in tune are in tune, and nothing is the matter.</summary>
+    [Fact]
+    public void What_is_in_tune_has_no_remedy()
+    {
+        var player = Player("trumpet-bb");
+        var meant = MeantNote.Of(player.Instrument, player.Reading, Pitch.Parse("E4"));
+        var judged = NoteDecider.Decide(meant, Tuning.Standard.Frequency(meant.Sounding) * Math.Pow(2, 4 / 1200.0), player);
+        Assert.Equal("E4 came, in tune.", judged.Sentence);
+        Assert.Null(judged.Remedy);
+    }
+
+    /// <summary>Valves alone, pressed twice a second: each rings at some pitch for a moment (sines that die away in 15 ms).</summary>
+    [Fact]
+    public void Clicks_of_valves_never_come_and_are_said()
+    {
+        var random = new Random(2);
+        var samples = new float[6 * Rate];
+        for (var i = 0; i < samples.Length; i++)
+        {
+            var t = (i % (Rate / 2) / (double)Rate) - 0.2;
+            var ring = t < 0 ? 0 : Math.Exp(-t / 0.015) * (Math.Sin(2 * Math.PI * 262 * t) + (0.4 * Math.Sin(2 * Math.PI * 3100 * t)));
+            samples[i] = (float)((0.3 * ring) + (0.0005 * ((2 * random.NextDouble()) - 1)));
+        }
+
+        var player = Player("trumpet-bb");
+        var plan = new RowPlan(
+            60,
+            [.. MeantNote.Row(player.Instrument, player.Reading, "D4 D4 D4").Select((note, i) => new AskedNote(note, 2 * i, 1, 1))]
+        );
+        var row = RowListener.Hear(
+            new MonoSound(samples, Rate),
+            new AskedRow(plan, player, LearningStage.Second) { FirstCueSeconds = 0.5 }
+        );
+        Assert.All(row.Notes, note => Assert.Equal("D4 was meant; a click or a tap was heard, and no tone.", note.Judged.Sentence));
+    }
+
     private static PlayerSituation Player(string id) => new(Catalogue.Get(id), Catalogue.Get(id).Readings[0], Tuning.Standard);
 
-    private static HeardRow Heard(string id, string notes, string settings, double cents, Hand? hand = null)
+    private static HeardRow Heard(
+        string id,
+        string notes,
+        string settings,
+        double cents,
+        Hand? hand = null,
+        LearningStage stage = LearningStage.Second,
+        double climbs = 0
+    )
     {
         var player = Player(id) with { Hand = hand ?? Hand.Free };
         var meant = MeantNote.Row(player.Instrument, player.Reading, notes, settings);
         var samples = new List<float>(new float[Rate]);
         foreach (var note in meant)
         {
-            var hertz = player.Hertz(note.Tube, note.Partial) * Math.Pow(2, cents / 1200);
+            var since = (samples.Count / (double)Rate) - 1;
+            var hertz = player.Hertz(note.Tube, note.Partial) * Math.Pow(2, (cents + (climbs * since)) / 1200);
             for (var i = 0; i < Rate; i++)
             {
                 var t = (double)i / Rate;
@@ -129,9 +199,6 @@ public sealed class IntonationTests
         }
 
         var plan = new RowPlan(60, [.. meant.Select((note, i) => new AskedNote(note, i, 0.7, 0.3))]);
-        return RowListener.Hear(
-            new MonoSound([.. samples], Rate),
-            new AskedRow(plan, player, LearningStage.Second) { FirstCueSeconds = 1 }
-        );
+        return RowListener.Hear(new MonoSound([.. samples], Rate), new AskedRow(plan, player, stage) { FirstCueSeconds = 1 });
     }
 }

@@ -37,6 +37,9 @@ public enum RowDoubtKind
 /// <param name="InstrumentId">The instrument it looks like; null where that is not the matter.</param>
 public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? InstrumentId = null)
 {
+    /// <summary>Millimetres to move the main slide, outwards positive; null where that is not the matter.</summary>
+    public double? MainSlideMm { get; init; }
+
     /// <summary>Notes off by the same amount within this are off together (cents, median absolute deviation; ours, editable).</summary>
     private const double TogetherCents = 25;
 
@@ -48,6 +51,9 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
 
     /// <summary>The main slide is named from so many notes on, of two settings at least.</summary>
     private const int FewestForTheSlide = 4;
+
+    /// <summary>A row that moves further than this from its first note to its last drifts (cents).</summary>
+    private const double MostDriftCents = 25;
 
     /// <summary>A sound further than this from every partial of a tube is none of it (cents).</summary>
     private const double PartialCents = 60;
@@ -116,13 +122,7 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
                         + $"{(octaves < 0 ? "lower" : "higher")} than written. Check the clef the pupil reads."
                 );
             if (Math.Abs(shift) <= 150 && Remaining(meant, sounded, player, shift) is { } left && Math.Abs(left) >= LeastShiftCents)
-                return new RowDoubt(
-                    RowDoubtKind.OtherTuning,
-                    $"Every note lies {Math.Abs(left):0} cents {(left < 0 ? "low" : "high")}, as if A were "
-                        + $"{player.Tuning.A4Hz * Math.Pow(2, left / 1200):0} Hz. Move the main tuning slide {(left < 0 ? "in" : "out")} "
-                        + $"{Math.Abs(10 * Tubing.PullCm(player.Instrument.OpenMetres, 1, left)):0} mm, or set the reference A, and hear "
-                        + "it again."
-                );
+                return OfTuning(left, player);
         }
 
         if (!timed && sounded.Count < meant.Count && sounded.Count > 0 && meant.Count > 1)
@@ -133,6 +133,20 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
         return !timed && sounded.Count > (2 * meant.Count) + 2
             ? new RowDoubt(RowDoubtKind.TooMany, $"The row has {meant.Count} notes; the take holds {sounded.Count}. Is it the right row?")
             : null;
+    }
+
+    private static RowDoubt OfTuning(double cents, PlayerSituation player)
+    {
+        var mm = 10 * Tubing.PullCm(player.Instrument.OpenMetres, 1, cents);
+        return new RowDoubt(
+            RowDoubtKind.OtherTuning,
+            $"Every note lies {Math.Abs(cents):0} cents {(cents < 0 ? "low" : "high")}, as if A were "
+                + $"{player.Tuning.A4Hz * Math.Pow(2, cents / 1200):0} Hz. Move the main tuning slide {(cents < 0 ? "in" : "out")} "
+                + $"{Math.Abs(mm):0} mm, or set the reference A, and hear it again."
+        )
+        {
+            MainSlideMm = mm,
+        };
     }
 
     /// <summary>Shifts of the notes that a guess explains, one a note, in order.</summary>
@@ -165,9 +179,12 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
             .Select((answer, i) => (Note: meant[i], Sound: answer is { } at ? sounded[at] : null))
             .Where(pair => pair.Sound is not null)
             .ToList();
-        return pairs.Count < FewestForTheSlide || pairs.Select(pair => pair.Note.Setting).Distinct().Count() < 2
-            ? null
-            : pairs.Select(pair => Tuning.Cents(player.Hertz(pair.Note.Tube, pair.Note.Partial), pair.Sound!.MedianHz)).Median();
+        if (pairs.Count < FewestForTheSlide || pairs.Select(pair => pair.Note.Setting).Distinct().Count() < 2)
+            return null;
+        var times = pairs.ConvertAll(pair => pair.Sound!.StartSeconds);
+        var cents = pairs.ConvertAll(pair => Tuning.Cents(player.Hertz(pair.Note.Tube, pair.Note.Partial), pair.Sound!.MedianHz));
+        // What climbs or sinks through the take is a drift, and no slide mends that.
+        return Math.Abs(Trend.Of(times, cents).SlopePerSecond) * (times[^1] - times[0]) > MostDriftCents ? null : cents.Median();
     }
 
     /// <summary>

@@ -56,6 +56,23 @@ public sealed record HeardRow(
     RowDoubt? Doubt
 )
 {
+    /// <summary>
+    /// How the right notes climb (or sink, negative) through the row beside the note meant, cents a minute; null for fewer than four.
+    /// </summary>
+    public double? DriftCentsPerMinute
+    {
+        get
+        {
+            var right = Notes.Where(note => note is { Sound: not null, Judged: { Outcome: NoteOutcome.Right, Cents: not null } }).ToList();
+            return right.Count < 4
+                ? null
+                : 60
+                    * Trend
+                        .Of([.. right.Select(note => note.Sound!.StartSeconds)], [.. right.Select(note => note.Judged.Cents!.Value)])
+                        .SlopePerSecond;
+        }
+    }
+
     /// <summary>The notes by phrase: a phrase ends where a rest follows.</summary>
     public IReadOnlyList<IReadOnlyList<RowNote>> Phrases
     {
@@ -87,6 +104,10 @@ public static class RowListener
     /// <summary>Air counts from this long (seconds) and this far over the room (dB).</summary>
     private const double AirSeconds = 0.3,
         AirDb = 6;
+
+    /// <summary>What was struck is loud from so long before it has a pitch to so long after (seconds).</summary>
+    private const double StruckSeconds = 0.05,
+        RingSeconds = 0.15;
 
     /// <summary>A hole shorter than this (seconds) in one pitch (cents) is a hole, not the end of the note.</summary>
     private const double HoleSeconds = 0.3,
@@ -302,9 +323,18 @@ public static class RowListener
                 HeardHz = sound.MedianHz,
                 Sentence = "It sounded; its pitch was not asked.",
             }
-            : Answered(note, sound, asked.Player, previous);
+            : Plain(Answered(note, sound, asked.Player, previous), asked.Pupil);
         return new RowNote(i + 1, note, judged, sound, measures);
     }
+
+    /// <summary>In the first stage a note that came came, and nothing is said of cents.</summary>
+    private static JudgedNote Plain(JudgedNote judged, LearningStage stage) =>
+        judged.Outcome == NoteOutcome.Right && judged.Cents is not null && stage < LearningStage.Second
+            ? judged with
+            {
+                Sentence = $"{judged.Meant.Written} came.",
+            }
+            : judged;
 
     private static JudgedNote Answered(AskedNote note, SoundedNote sound, PlayerSituation player, MeantNote? previous)
     {
@@ -362,8 +392,9 @@ public static class RowListener
         var room = AttemptFinder.RoomDb(track);
         // The neighbours' own dying away is no air: a tenth of a second is left at either end.
         var air =
-            track.Frames.Count(frame => frame.TimeSeconds > from + 0.1 && frame.TimeSeconds < to - 0.1 && frame.LevelDb > room + AirDb)
-            * PitchTrack.HopSeconds;
+            track.Frames.Count(frame =>
+                frame.TimeSeconds > from + 0.1 && frame.TimeSeconds < to - 0.1 && frame.LevelDb > room + AirDb && !Rings(track, frame)
+            ) * PitchTrack.HopSeconds;
         return air >= AirSeconds
             ? new JudgedNote
             {
@@ -380,6 +411,10 @@ public static class RowListener
                     : $"{meant.Written} was meant; nothing was heard.",
             };
     }
+
+    /// <summary>Whether something struck still rings.</summary>
+    private static bool Rings(PitchTrack track, PitchFrame frame) =>
+        track.StruckSeconds.Any(at => frame.TimeSeconds > at - StruckSeconds && frame.TimeSeconds < at + RingSeconds);
 
     private static JudgedNote Unreadable(MeantNote meant, Disturbance problem) =>
         new()

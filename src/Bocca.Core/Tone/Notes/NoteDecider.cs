@@ -24,7 +24,7 @@ public static class NoteDecider
     /// <summary>Spread of a player about a partial (cents).</summary>
     private const double SpreadCents = 20;
 
-    /// <summary>A tube off by this much is told of (cents), where the note lies within so much of it.</summary>
+    /// <summary>A tube off by this much is told of (cents), where the note is off as well and lies within so much of it.</summary>
     private const double TubeCents = 10,
         OwnCents = 15;
 
@@ -242,12 +242,32 @@ public static class NoteDecider
         {
             var judged = Judged(NoteOutcome.Right, RightReading) with { Cents = FromMeantCents };
             var tube = Tuning.Cents(situation.Tuning.Frequency(meant.Sounding), situation.Hertz(meant.Tube, meant.Partial));
-            if (Math.Abs(tube) < TubeCents || Math.Sign(tube) != Math.Sign(FromMeantCents) || Math.Abs(FromMeantCents - tube) > OwnCents)
+            var isOff = Math.Abs(tube) >= TubeCents && Math.Abs(FromMeantCents) >= TubeCents;
+            if (!isOff || Math.Sign(tube) != Math.Sign(FromMeantCents) || Math.Abs(FromMeantCents - tube) > OwnCents)
                 return judged;
-            var way = FingeringFinder
-                .FindSounding(situation.Instrument, meant.Sounding, situation.Weights, situation.Hand, situation.Passport)
-                .FirstOrDefault(each => each.Setting == meant.Setting && each.Partial == meant.Partial);
-            return judged with { Sentence = NoteSentence.OfTube(meant, FromMeantCents, way?.Correction?.Sentence) };
+            var remedy = Remedy();
+            return judged with { Remedy = remedy, Sentence = NoteSentence.OfTube(meant, FromMeantCents, remedy?.Sentence) };
+        }
+
+        /// <summary>Valve 4 where it gives the note truer than the combination; else what brings the combination in tune.</summary>
+        private Correction? Remedy()
+        {
+            var ways = FingeringFinder.FindSounding(
+                situation.Instrument,
+                meant.Sounding,
+                situation.Weights,
+                situation.Hand,
+                situation.Passport
+            );
+            var own = ways.FirstOrDefault(way => way.Setting == meant.Setting && way.Partial == meant.Partial);
+            var fourth = ways.FirstOrDefault(way =>
+                way.Partial == meant.Partial
+                && way.Barred is null
+                && way.Setting.Presses(4)
+                && !meant.Setting.Presses(4)
+                && Math.Abs(way.Cents) < Math.Abs(own?.Cents ?? 0) - TubeCents
+            );
+            return fourth is null ? own?.Correction : new Correction("valve4", 0, $"{fourth.Setting} lies truer.");
         }
 
         public JudgedNote Judged(NoteOutcome outcome, NoteReading way, bool isPrevious = false)

@@ -1,3 +1,4 @@
+using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
 
 namespace Bocca.Core.Tone.Notes;
@@ -77,6 +78,9 @@ public sealed record JudgedNote
 
     /// <summary>Centimetres to move the slide; outwards positive. Null where the slide is not the matter.</summary>
     public double? Cm { get; init; }
+
+    /// <summary>What the hand can do about it; null where it can do nothing or nothing is the matter.</summary>
+    public Correction? Remedy { get; init; }
 
     /// <summary>The setting that was heard instead; null where the one meant fits.</summary>
     public Setting? OtherSetting { get; init; }

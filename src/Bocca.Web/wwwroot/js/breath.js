@@ -260,10 +260,10 @@ export const breath = () => ({
     });
     if (!response.ok) throw new Error(await refusal(response, "The drill could not be kept. Try once more."));
     const page = new DOMParser().parseFromString(await response.text(), "text/html");
-    for (const [name, place] of [["stream", "[data-stream]"], ["outcome", "[data-outcome]"], ["next", "[data-next-block]"]])
-      this.$root.querySelector(place).replaceChildren(...page.querySelector(`[data-to=${name}]`).childNodes);
     await forget(key);
     this.unsent = null;
+    for (const [name, place] of [["stream", "[data-stream]"], ["outcome", "[data-outcome]"], ["next", "[data-next-block]"]])
+      this.$root.querySelector(place).replaceChildren(...page.querySelector(`[data-to=${name}]`).childNodes);
     this.$root.dataset.kept = page.querySelector("[data-kept]").dataset.kept;
   },
 
