@@ -39,7 +39,7 @@ public static class PitchSlips
     {
         var frames = track.Frames.ToArray();
         var periods = new PeriodBreak(sound);
-        var runs = Runs(frames);
+        var runs = VoicedRuns.Of(frames, RunCents);
         // From the end: what rings into a note is measured by that note, mended first.
         for (var i = runs.Count - 1; i >= 0; i--)
         {
@@ -48,7 +48,7 @@ public static class PitchSlips
                 continue;
             var after =
                 i + 1 < runs.Count && runs[i + 1].First - end <= GapFrames
-                    ? Pitch(frames, runs[i + 1].First, Next(frames, runs[i + 1].First))
+                    ? Pitch(frames, runs[i + 1].First, VoicedRuns.EndOf(frames, runs[i + 1].First, RunCents))
                     : null;
             var before = i > 0 && first - runs[i - 1].End <= GapFrames ? Pitch(frames, runs[i - 1].First, runs[i - 1].End) : null;
             var times = Slip(frames[first..end], before, after, periods);
@@ -82,31 +82,4 @@ public static class PitchSlips
 
     private static double? Pitch(PitchFrame[] frames, int first, int end) =>
         (end - first) * PitchTrack.HopSeconds < NeighbourSeconds ? null : frames[first..end].Select(frame => frame.FrequencyHz).Median();
-
-    private static List<(int First, int End)> Runs(PitchFrame[] frames)
-    {
-        var runs = new List<(int First, int End)>();
-        for (var i = 0; i < frames.Length; i++)
-        {
-            if (!frames[i].Voiced)
-                continue;
-            runs.Add((i, Next(frames, i)));
-            i = runs[^1].End - 1;
-        }
-
-        return runs;
-    }
-
-    /// <summary>One past the last frame that goes on from a frame without a jump.</summary>
-    private static int Next(PitchFrame[] frames, int first)
-    {
-        var end = first + 1;
-        while (
-            end < frames.Length
-            && frames[end].Voiced
-            && Math.Abs(1200 * Math.Log2(frames[end].FrequencyHz / frames[end - 1].FrequencyHz)) < RunCents
-        )
-            end++;
-        return end;
-    }
 }

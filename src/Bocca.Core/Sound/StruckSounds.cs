@@ -22,7 +22,7 @@ public static class StruckSounds
     {
         PitchFrame[]? frames = null;
         var struck = new List<double>();
-        foreach (var (first, end) in Voiced(track.Frames))
+        foreach (var (first, end) in VoicedRuns.Of(track.Frames))
         {
             if (!IsStruck(track.Frames, first, end))
                 continue;
@@ -53,19 +53,5 @@ public static class StruckSounds
         }
 
         return held <= MostHeldFrames && fallen <= MostFallenFrames;
-    }
-
-    private static IEnumerable<(int First, int End)> Voiced(IReadOnlyList<PitchFrame> frames)
-    {
-        for (var first = 0; first < frames.Count; first++)
-        {
-            if (!frames[first].Voiced)
-                continue;
-            var end = first + 1;
-            while (end < frames.Count && frames[end].Voiced)
-                end++;
-            yield return (first, end);
-            first = end;
-        }
     }
 }

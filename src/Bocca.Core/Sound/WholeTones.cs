@@ -54,7 +54,7 @@ public static class WholeTones
     /// <param name="track">Its track, frame by frame.</param>
     public static PitchTrack Settled(MonoSound sound, PitchTrack track)
     {
-        var runs = Runs(track.Frames).Where(run => IsInNoise(track.Frames, run)).ToList();
+        var runs = VoicedRuns.Of(track.Frames, RunCents).Where(run => IsInNoise(track.Frames, run)).ToList();
         if (runs.Count == 0)
             return track;
         var frames = track.Frames.ToArray();
@@ -68,7 +68,7 @@ public static class WholeTones
         }
 
         Hush(frames);
-        foreach (var (first, end) in Runs(frames).Where(run => IsInNoise(frames, run)))
+        foreach (var (first, end) in VoicedRuns.Of(frames, RunCents).Where(run => IsInNoise(frames, run)))
             Straighten(frames.AsSpan(first, end - first));
         return track with { Frames = frames };
     }
@@ -76,16 +76,10 @@ public static class WholeTones
     /// <summary>A hiss repeats by chance for a moment: what is short, unclear and by itself is no tone.</summary>
     private static void Hush(PitchFrame[] frames)
     {
-        for (var first = 0; first < frames.Length; first++)
-        {
-            var end = first;
-            while (end < frames.Length && frames[end].Voiced)
-                end++;
-            if (end > first && (end - first) * PitchTrack.HopSeconds < HissSeconds && Clarity(frames, (first, end)) < HissClarity)
-                for (var at = first; at < end; at++)
+        foreach (var run in VoicedRuns.Of(frames))
+            if ((run.End - run.First) * PitchTrack.HopSeconds < HissSeconds && Clarity(frames, run) < HissClarity)
+                for (var at = run.First; at < run.End; at++)
                     frames[at] = frames[at] with { Voiced = false };
-            first = end;
-        }
     }
 
     /// <summary>Whether a tone falls an octave for a moment too short to be looked into, and goes on as it was or as it came.</summary>
@@ -128,24 +122,6 @@ public static class WholeTones
             var line = bends ? Polynomial.Fit(places, around, 2).Evaluate(at - from) : Trend.Of(places, around).At(at - from);
             if (run[at].Clarity < ClearFrom && Math.Abs(cents[at] - line) > AstrayCents)
                 run[at] = run[at] with { FrequencyHz = Math.Pow(2, line / 1200) };
-        }
-    }
-
-    private static IEnumerable<(int First, int End)> Runs(IReadOnlyList<PitchFrame> frames)
-    {
-        for (var first = 0; first < frames.Count; first++)
-        {
-            if (!frames[first].Voiced)
-                continue;
-            var end = first + 1;
-            while (
-                end < frames.Count
-                && frames[end].Voiced
-                && Math.Abs(1200 * Math.Log2(frames[end].FrequencyHz / frames[end - 1].FrequencyHz)) < RunCents
-            )
-                end++;
-            yield return (first, end);
-            first = end - 1;
         }
     }
 }

@@ -57,18 +57,21 @@ public sealed record HeardRow(
 )
 {
     /// <summary>
-    /// How the right notes climb (or sink, negative) through the row beside the note meant, cents a minute; null for fewer than four.
+    /// How the right notes climb (or sink, negative) through the row beside their own tubes, cents a minute; null for fewer than four.
     /// </summary>
     public double? DriftCentsPerMinute
     {
         get
         {
-            var right = Notes.Where(note => note is { Sound: not null, Judged: { Outcome: NoteOutcome.Right, Cents: not null } }).ToList();
+            var right = Notes.Where(note => note is { Sound: not null, Judged: { Outcome: NoteOutcome.Right, Readings: [_] } }).ToList();
             return right.Count < 4
                 ? null
                 : 60
                     * Trend
-                        .Of([.. right.Select(note => note.Sound!.StartSeconds)], [.. right.Select(note => note.Judged.Cents!.Value)])
+                        .Of(
+                            [.. right.Select(note => note.Sound!.StartSeconds)],
+                            [.. right.Select(note => note.Judged.Readings[0].OffCents)]
+                        )
                         .SlopePerSecond;
         }
     }

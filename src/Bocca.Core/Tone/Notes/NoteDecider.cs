@@ -338,7 +338,7 @@ public static class NoteDecider
             var octaves = (int)Math.Round(FromMeantCents / 1200);
             if (octaves == 0 || Math.Abs(octaves) > 2 || Math.Abs(FromMeantCents - (1200 * octaves)) > OctaveCents)
                 return null;
-            return Named(NoteOutcome.Octave) with { By = octaves, Sentence = $"{NoteSentence.Octave(meant, HeardWritten)}." };
+            return Named(NoteOutcome.Octave) with { Sentence = $"{NoteSentence.Octave(meant, HeardWritten)}." };
         }
 
         /// <summary>The setting and partial that lie nearest of all, fewest fingers off among those as near.</summary>
