@@ -166,6 +166,8 @@ public sealed class StrangerTests : IDisposable
         Assert.Equal(HttpStatusCode.NotFound, await SendAsync("/breath/{0}?handler=Balloon&drill=sneeze", Form("cm", "50")));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await SendAsync("/pupils/{0}", Form("Form.Asthma", "-1")));
         Assert.Equal(HttpStatusCode.OK, await SendAsync("/notes/{0}/instrument", Form("third", "true")));
+        // The pupil stands in the address; a field of that name is none.
+        Assert.Equal(HttpStatusCode.OK, await SendAsync("/notes/{0}/instrument?handler=Room", Form("pupilId", "")));
         // A method of that name stands in every page's own class, and is none of its handlers.
         using var request = new HttpRequestMessage(new HttpMethod("PAGE"), $"/buzz/{pupil.Id}?handler=HandlerExecution");
         request.Headers.Add("X-Antiforgery", page.QuerySelector("meta[name=antiforgery]")!.GetAttribute("content"));

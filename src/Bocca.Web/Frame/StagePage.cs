@@ -27,7 +27,9 @@ public abstract class StagePage(Journal journal) : PageModel
     /// <summary>The path.</summary>
     public Stops Stops { get; } = journal.Stops;
 
+    /// <summary>The pupil in the address: no field of a form stands for it.</summary>
     [BindProperty(SupportsGet = true)]
+    [FromRoute]
     public int? PupilId { get; set; }
 
     /// <summary>Who is playing, or nobody yet.</summary>
@@ -72,6 +74,12 @@ public abstract class StagePage(Journal journal) : PageModel
             Pupil = await PupilAsync(last);
         }
 
+        if (Pupil is null && IsDoneToPupil && !HttpMethods.IsGet(Request.Method))
+        {
+            context.Result = NotFound();
+            return;
+        }
+
         if (!ModelState.IsValid && !ChecksItself)
         {
             // Who opens a page sees one; what a script asked for is answered in a sentence.
@@ -102,6 +110,9 @@ public abstract class StagePage(Journal journal) : PageModel
             );
         }
     }
+
+    /// <summary>Whether what is sent to the page is about a pupil: where the address can hold one, it needs one.</summary>
+    protected virtual bool IsDoneToPupil => PageContext.ActionDescriptor.AttributeRouteInfo?.Template?.Contains("{pupilId") == true;
 
     /// <summary>Whether the page itself says what is wrong with what it was sent.</summary>
     protected virtual bool ChecksItself => false;

@@ -30,6 +30,8 @@ public sealed class IndexModel(Journal journal) : StagePage(journal)
 
     public IReadOnlyList<PlacedStep> Steps => LessonPath.Of(Shown, OfPupil ? Pupil!.Instrument.Family : "trumpet");
 
+    protected override bool IsDoneToPupil => false;
+
     public void OnGet() { }
 
     /// <summary>
