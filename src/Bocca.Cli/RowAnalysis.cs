@@ -68,7 +68,7 @@ internal static class RowAnalysis
                 Came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right),
                 Extra = row.Extra.Count,
                 Doubt = row.Doubt?.Sentence,
-                MainSlideMm = Round(row.Doubt?.MainSlideMm, 1),
+                MainSlideMm = Round(row.MainSlide?.Mm, 1),
                 DriftCentsPerMinute = Round(row.DriftCentsPerMinute, 1),
                 Articulation = articulation,
             },

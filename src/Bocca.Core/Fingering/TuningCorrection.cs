@@ -34,6 +34,37 @@ internal static class TuningCorrection
             : new Correction("lips", 0, sharp ? "The lips bring it down." : "The lips bring it up.");
     }
 
+    /// <summary>
+    /// Where the third slide does not move while playing: how far it is set out, once, to make 2-3 true, and what that leaves of a sharp
+    /// combination. Null where it moves, is set so already, or is not in use.
+    /// </summary>
+    public static Correction? SetOnce(Instrument instrument, Tube tube, double cents)
+    {
+        var third = instrument.Valves.FirstOrDefault(valve => valve.Number == 3);
+        if (
+            third is null
+            || instrument.Compensation != Compensation.None
+            || instrument.MovableSlides.Any(movable => movable.Valve == 3)
+            || !tube.Setting.Presses(3)
+            || cents <= InTuneCents
+        )
+            return null;
+        var share = Tubing.ThirdForTwoThreeShare(third.Semitones);
+        var cm = 50 * instrument.OpenMetres * (share - third.AddedShare);
+        var set = instrument.Built(
+            [.. instrument.Valves.Select(valve => valve.Number == 3 ? valve with { AddedShare = share } : valve)],
+            null
+        );
+        var left = cents - tube.CentsSharp + set.TubeOf(tube.Setting)!.Value.CentsSharp;
+        return cm < 0.05
+            ? null
+            : new Correction(
+                "third slide set",
+                cm,
+                $"The lips bring it down; the third slide, set once {10 * cm:0} mm out for 2-3, leaves {Math.Abs(left):0} cents of it."
+            );
+    }
+
     private static Correction OfSlide(Instrument instrument, Slide slide, Tube tube, double cents)
     {
         var metres = instrument.SlideTubeMetres(tube.Setting.Attachment) * Math.Pow(2, (tube.Setting.Position - 1) / 12.0);
@@ -50,7 +81,9 @@ internal static class TuningCorrection
     /// <summary>The third slide as far as it goes, then the first, then the lips.</summary>
     private static Correction Pulled(Instrument instrument, List<MovableSlide> slides, Tube tube, double cents)
     {
-        var wanted = Tubing.PullCm(instrument.OpenMetres, tube.LengthRatio, cents);
+        // The slide mends what the combination is off by; what the partial adds is left to the lips.
+        var combination = Math.Min(cents, tube.CentsSharp);
+        var wanted = Tubing.PullCm(instrument.OpenMetres, tube.LengthRatio, combination);
         var (left, parts) = (wanted, new List<string>());
         foreach (var movable in slides.Where(_ => left > 0.05))
         {
@@ -59,7 +92,7 @@ internal static class TuningCorrection
             parts.Add($"the {Ordinal(movable.Valve)} slide {10 * part:0} mm");
         }
 
-        var rest = cents * left / wanted;
+        var rest = combination * left / wanted;
         var lips =
             rest > LeastRestCents
                 ? $", as far as {(parts.Count > 1 ? "they go" : "it goes")}; the lips bring it down the last {rest:0} cents"

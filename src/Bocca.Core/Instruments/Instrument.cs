@@ -104,6 +104,13 @@ public sealed record Instrument
     /// <summary>Effective length of the open tube in metres, at 345 m/s.</summary>
     public double OpenMetres => Tubing.EffectiveLengthMetres(Tuning.Built.Frequency(PartialOne));
 
+    /// <summary>
+    /// Millimetres to draw the main slide so that the whole instrument comes down by so many cents, negative to push it in: half the length
+    /// that is missing on the open tube, a trombone's with its slide closed (computed).
+    /// </summary>
+    /// <param name="centsSharp">How sharp the whole instrument is; negative for flat.</param>
+    public double MainSlideMm(double centsSharp) => 10 * Tubing.PullCm(Slide?.TubeMetres ?? OpenMetres, 1, centsSharp);
+
     /// <summary>The tube of a setting, or null if this instrument cannot do it.</summary>
     public Tube? TubeOf(Setting setting)
     {

@@ -60,7 +60,7 @@ public sealed record Passport(IReadOnlyDictionary<int, double> PartialCents)
     /// Millimetres to draw the main tuning slide out (in, if negative) so that the instrument as a whole comes to the
     /// reference: half the length missing.
     /// </summary>
-    public double MainSlideMm(Instrument instrument) => 10 * Tubing.PullCm(instrument.OpenMetres, 1, LiesCents);
+    public double MainSlideMm(Instrument instrument) => instrument.MainSlideMm(LiesCents);
 
     /// <summary>The passport that open notes played in a row give.</summary>
     /// <param name="instrument">The instrument.</param>

@@ -34,5 +34,5 @@ public readonly record struct PlayingConditions(double A4Hz, double Celsius)
         (1200 * Math.Log2(Tubing.SpeedOfSound(Celsius) / Tubing.SpeedOfSound(UsualCelsius))) - Tuning.Cents(Tuning.Built.A4Hz, A4Hz);
 
     /// <summary>Millimetres to draw an instrument's main slide out for that; inwards negative.</summary>
-    public double MainSlideMm(Instrument instrument) => 10 * Tubing.PullCm(instrument.OpenMetres, 1, LiesCents);
+    public double MainSlideMm(Instrument instrument) => instrument.MainSlideMm(LiesCents);
 }

@@ -33,10 +33,11 @@ public static class TwoPitches
             .Where(note => note.SpreadCents < SteadyCents && note.Seconds * sound.SampleRate >= Length + (0.1 * sound.SampleRate))
             .Take(12)
             .ToList();
-        return judged.Count > 0 && 2 * judged.Count(note => HasAnother(sound, note)) > judged.Count;
+        return judged.Count > 0 && 2 * judged.Count(note => In(sound, note)) > judged.Count;
     }
 
-    private static bool HasAnother(MonoSound sound, SoundedNote note)
+    /// <summary>Whether a note has another pitch beside its own.</summary>
+    public static bool In(MonoSound sound, SoundedNote note)
     {
         var magnitudes = Magnitudes(sound, (int)((note.StartSeconds + note.EndSeconds) / 2 * sound.SampleRate) - (Length / 2));
         var hertzABin = (double)sound.SampleRate / Length;

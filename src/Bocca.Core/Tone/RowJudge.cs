@@ -48,7 +48,7 @@ public static class RowJudge
         var outcome = OutcomeOf(row, findings, aims);
         return new Verdict(
             outcome,
-            Summary(row, findings, aims),
+            Summary(row, findings, aims) + Slide(row, asked),
             Numbers(row, articulation, bands),
             findings,
             Next(outcome, row, asked, findings, aims, pupil, passesBefore)
@@ -105,6 +105,10 @@ public static class RowJudge
                 ? $"{came} {Capital(missed.What)}: {missed.Heard}; asked were {missed.Asked}."
             : came;
     }
+
+    /// <summary>What the main slide mends, from the second stage on; a doubt about the take has said it already.</summary>
+    private static string Slide(HeardRow row, AskedRow asked) =>
+        row is { Doubt: null, MainSlide: { } slide } && asked.Pupil >= LearningStage.Second ? $" {slide.Sentence}" : "";
 
     private static string At(HeardRow row, RowNote miss) => row.Notes.Count > 2 ? $"Note {miss.Number}: " : "";
 

@@ -80,6 +80,112 @@ public sealed class IntonationTests
         Assert.True(row.Doubt!.Sentence.Contains(told), row.Doubt.Sentence);
     }
 
+    /// <summary>20 cents sharp: half of 1.2 % of the open tube, a trombone's with its slide closed (lengths common practice, computed).</summary>
+    [Theory]
+    [InlineData("trumpet-bb", "C4 D4 E4 F4 G4", "0 1-3 1-2 1 0", 9)]
+    [InlineData("horn-f", "C4 D4 E4 F4 G4", "0 1 0 1 0", 23)]
+    [InlineData("trombone", "F3 Eb3 D3 Eb3 F3", "1 3 4 3 1", 16)]
+    [InlineData("euphonium-3v", "Bb2 C3 D3 Eb3 F3", "0 1-3 1-2 1 0", 17)]
+    [InlineData("tuba-bb-3v", "Bb1 C2 D2 Eb2 F2", "0 1-3 1-2 1 0", 34)]
+    public void Twenty_cents_are_named_with_their_millimetres_and_are_no_doubt(string id, string notes, string settings, double mm)
+    {
+        var row = Heard(id, notes, settings, 20);
+        Assert.Null(row.Doubt);
+        Assert.Equal(mm, row.MainSlide!.Mm, 0.6);
+        Assert.Equal($"The whole row is 20 cents sharp: main slide out {mm:0} mm.", row.MainSlide.Sentence);
+        Assert.Equal(-mm, Heard(id, notes, settings, -20).MainSlide!.Mm, 0.6);
+    }
+
+    /// <summary>
+    /// Fifty rows of eight notes over ten instruments, at the pitches of their own tubes: as they are, all moved up or down, and drifting.
+    /// </summary>
+    [Theory]
+    [InlineData(0, 0)]
+    [InlineData(25, 0)]
+    [InlineData(-20, 0)]
+    [InlineData(60, 0)]
+    [InlineData(0, 6)]
+    public void The_main_slide_is_named_where_all_has_moved_and_nowhere_else(double cents, double climbs)
+    {
+        string[] ids =
+        [
+            "trumpet-bb",
+            "cornet-bb",
+            "tenor-horn-eb",
+            "horn-f",
+            "horn-double",
+            "trombone",
+            "euphonium-3v",
+            "euphonium-4v-comp",
+            "tuba-bb-4v",
+            "tuba-eb-3v",
+        ];
+        foreach (var (i, id) in ids.Index())
+        {
+            var player = Player(id);
+            var random = new Random(i + (int)cents);
+            var chart = FingeringChart.Of(player.Instrument, player.Reading).Where(note => note.Ways[0].Partial is 3 or 4 or 6).ToList();
+            var row = Enumerable.Range(0, 8).Select(_ => chart[random.Next(chart.Count)]).ToList();
+            var heard = Heard(
+                id,
+                string.Join(' ', row.Select(note => note.Written)),
+                string.Join(' ', row.Select(note => note.Ways[0].Setting)),
+                cents,
+                climbs: climbs
+            );
+            if (cents == 0)
+            {
+                Assert.True(heard.MainSlide is null, $"{id}: {heard.MainSlide?.Sentence}");
+                continue;
+            }
+
+            Assert.True(heard.MainSlide is not null, $"{id}: no main slide for {cents} cents");
+            Assert.Equal(player.Instrument.MainSlideMm(cents), heard.MainSlide.Mm, 2.0);
+        }
+    }
+
+    /// <summary>Slides that are set once: 17 mm on a euphonium make 2-3 true and leave 1-3 half of its 30 cents (computed).</summary>
+    [Fact]
+    public void Where_the_third_slide_does_not_move_its_setting_is_proposed()
+    {
+        var remedy = Heard("euphonium-3v", "C3 B2 C3 B2", "1-3 1-2-3 1-3 1-2-3", 0).Notes[0].Judged.Remedy!;
+        Assert.Equal("third slide set", remedy.What);
+        Assert.Equal(1.7, remedy.Cm, 0.05);
+        Assert.Equal("The lips bring it down; the third slide, set once 17 mm out for 2-3, leaves 17 cents of it.", remedy.Sentence);
+        Assert.NotEqual("third slide set", Heard("euphonium-4v-comp", "D3 Eb3 D3 Eb3", "1-2 1 1-2 1", 0).Notes[0].Judged.Remedy?.What);
+    }
+
+    /// <summary>A slur to and fro where one note was meant, slowly or eight times a second; faster the two sound as at once.</summary>
+    [Theory]
+    [InlineData(0.25)]
+    [InlineData(0.12)]
+    public void A_tone_between_two_partials_is_that_and_not_right(double seconds)
+    {
+        var player = Player("trumpet-bb");
+        var judged = Flipping(player, "D4", seconds, 2, 3).Notes[0].Judged;
+        Assert.Equal("D4 was meant; the sound went to and fro between G3 and D4, partials 2 and 3.", judged.Sentence);
+        Assert.Equal(NoteOutcome.NoClearTone, judged.Outcome);
+        Assert.NotEqual(NoteOutcome.Right, Flipping(player, "D4", 0.08, 2, 3).Notes[0].Judged.Outcome);
+        // One slip at the start is a slip.
+        Assert.Equal(NoteOutcome.Right, Flipping(player, "D4", 0.08, 2, 3, times: 1).Notes[0].Judged.Outcome);
+    }
+
+    [Fact]
+    public void Two_players_are_two_players()
+    {
+        var player = Player("trumpet-bb");
+        var meant = MeantNote.Row(player.Instrument, player.Reading, "C4 D4 E4 F4");
+        double[] others = [247, 277, 208, 330];
+        var samples = new List<float>(new float[Rate]);
+        foreach (var (note, other) in meant.Zip(others))
+            samples.AddRange(
+                Tone(player.Tuning.Frequency(note.Sounding), 0.8).Zip(Tone(other, 0.8), (one, two) => one + two).Concat(new float[Rate / 5])
+            );
+        var row = Judged(player, meant, samples);
+        Assert.Equal(RowDoubtKind.TwoPlayers, row.Doubt?.Kind);
+        Assert.All(row.Notes, note => Assert.NotEqual(NoteOutcome.Right, note.Judged.Outcome));
+    }
+
     [Fact]
     public void One_note_over_and_over_says_nothing_of_the_main_slide() =>
         Assert.Null(Heard("trumpet-bb", "C4 C4 C4 C4 C4", "0 0 0 0 0", 45).Doubt);
@@ -162,6 +268,48 @@ public sealed class IntonationTests
     }
 
     private static PlayerSituation Player(string id) => new(Catalogue.Get(id), Catalogue.Get(id).Readings[0], Tuning.Standard);
+
+    private static IEnumerable<float> Tone(double hertz, double seconds) =>
+        Enumerable
+            .Range(0, (int)(seconds * Rate))
+            .Select(i => (double)i / Rate)
+            .Select(t =>
+                (float)(
+                    0.2
+                    * Math.Clamp(Math.Min(t / 0.02, (seconds - t) / 0.02), 0, 1)
+                    * Enumerable.Range(1, 6).Sum(k => Math.Sin(2 * Math.PI * k * hertz * t) / k)
+                )
+            );
+
+    /// <summary>A tone whose pitch jumps between two partials without a hole.</summary>
+    private static HeardRow Flipping(PlayerSituation player, string note, double seconds, int one, int other, int times = 100)
+    {
+        var meant = MeantNote.Row(player.Instrument, player.Reading, note);
+        var samples = new List<float>(new float[Rate]);
+        var phase = 0.0;
+        for (var i = 0; i < 2 * Rate; i++)
+        {
+            var at = (int)(i / (seconds * Rate));
+            phase += 2 * Math.PI * player.Hertz(meant[0].Tube, at < times && at % 2 == 0 ? one : other) / Rate;
+            var loud = Math.Clamp(Math.Min(i / (0.02 * Rate), ((2 * Rate) - i) / (0.02 * Rate)), 0, 1);
+            samples.Add((float)(0.2 * loud * Enumerable.Range(1, 6).Sum(k => Math.Sin(k * phase) / k)));
+        }
+
+        samples.AddRange(new float[Rate]);
+        return RowListener.Hear(
+            new MonoSound([.. samples], Rate),
+            new AskedRow(new RowPlan(60, [new AskedNote(meant[0], 0, 2, 1)]), player, LearningStage.Second) { FirstCueSeconds = 1 }
+        );
+    }
+
+    private static HeardRow Judged(PlayerSituation player, IReadOnlyList<MeantNote> meant, List<float> samples) =>
+        RowListener.Hear(
+            new MonoSound([.. samples], Rate),
+            new AskedRow(new RowPlan(60, [.. meant.Select((note, i) => new AskedNote(note, i, 0.8, 0.2))]), player, LearningStage.Second)
+            {
+                FirstCueSeconds = 1,
+            }
+        );
 
     private static HeardRow Heard(
         string id,

@@ -33,6 +33,9 @@ public sealed record AskedNote(
 /// <param name="Notes">The notes, in order; at least one.</param>
 public sealed record RowPlan(double Tempo, IReadOnlyList<AskedNote> Notes)
 {
+    /// <summary>A phrase's sounds may begin so long before it was due (seconds).</summary>
+    private const double EarlySeconds = 0.5;
+
     /// <summary>Seconds a beat lasts.</summary>
     public double BeatSeconds => 60 / Tempo;
 
@@ -99,6 +102,20 @@ public sealed record RowPlan(double Tempo, IReadOnlyList<AskedNote> Notes)
         }
 
         return model;
+    }
+
+    /// <summary>
+    /// When the sounds of a phrase may begin: from half a second before it is due, or half the rest before it, to the next one's.
+    /// </summary>
+    /// <param name="starts">When each note was due, seconds into the sound.</param>
+    /// <param name="phrase">Index of the phrase.</param>
+    internal (double From, double To) Opening(IReadOnlyList<double> starts, int phrase)
+    {
+        double At(int which) =>
+            which == 0 ? double.NegativeInfinity
+            : which >= Phrases.Count ? double.PositiveInfinity
+            : starts[Phrases[which].First] - Math.Min(EarlySeconds, Notes[Phrases[which].First - 1].RestBeats * BeatSeconds / 2);
+        return (At(phrase), At(phrase + 1));
     }
 
     private static List<(int First, int End)> Parted(IReadOnlyList<AskedNote> notes)

@@ -37,9 +37,6 @@ public enum RowDoubtKind
 /// <param name="InstrumentId">The instrument it looks like; null where that is not the matter.</param>
 public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? InstrumentId = null)
 {
-    /// <summary>Millimetres to move the main slide, outwards positive; null where that is not the matter.</summary>
-    public double? MainSlideMm { get; init; }
-
     /// <summary>Notes off by the same amount within this are off together (cents, median absolute deviation; ours, editable).</summary>
     private const double TogetherCents = 25;
 
@@ -48,12 +45,6 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
 
     /// <summary>From this many notes on a shift means something.</summary>
     private const int FewestNotes = 3;
-
-    /// <summary>The main slide is named from so many notes on, of two settings at least.</summary>
-    private const int FewestForTheSlide = 4;
-
-    /// <summary>A row that moves further than this from its first note to its last drifts (cents).</summary>
-    private const double MostDriftCents = 25;
 
     /// <summary>A sound further than this from every partial of a tube is none of it (cents).</summary>
     private const double PartialCents = 60;
@@ -101,6 +92,7 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
         IReadOnlyList<SoundedNote> sounded,
         PlayerSituation player,
         double? shiftCents,
+        MainSlide? slide,
         bool timed
     )
     {
@@ -121,8 +113,8 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
                     $"Every note came {(Math.Abs(octaves) == 1 ? "an octave" : $"{Math.Abs(octaves)} octaves")} "
                         + $"{(octaves < 0 ? "lower" : "higher")} than written. Check the clef the pupil reads."
                 );
-            if (Math.Abs(shift) <= 150 && Remaining(meant, sounded, player, shift) is { } left && Math.Abs(left) >= LeastShiftCents)
-                return OfTuning(left, player);
+            if (slide is not null && Math.Abs(slide.Cents) >= LeastShiftCents)
+                return OfTuning(slide, player);
         }
 
         if (!timed && sounded.Count < meant.Count && sounded.Count > 0 && meant.Count > 1)
@@ -135,19 +127,12 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
             : null;
     }
 
-    private static RowDoubt OfTuning(double cents, PlayerSituation player)
-    {
-        var mm = 10 * Tubing.PullCm(player.Instrument.OpenMetres, 1, cents);
-        return new RowDoubt(
+    private static RowDoubt OfTuning(MainSlide slide, PlayerSituation player) =>
+        new(
             RowDoubtKind.OtherTuning,
-            $"Every note lies {Math.Abs(cents):0} cents {(cents < 0 ? "low" : "high")}, as if A were "
-                + $"{player.Tuning.A4Hz * Math.Pow(2, cents / 1200):0} Hz. Move the main tuning slide {(cents < 0 ? "in" : "out")} "
-                + $"{Math.Abs(mm):0} mm, or set the reference A, and hear it again."
-        )
-        {
-            MainSlideMm = mm,
-        };
-    }
+            $"{slide.Sentence} As if A were {player.Tuning.A4Hz * Math.Pow(2, slide.Cents / 1200):0} Hz: move the slide or set the "
+                + "reference A, and hear it again."
+        );
 
     /// <summary>Shifts of the notes that a guess explains, one a note, in order.</summary>
     private static List<double> Shifts(IReadOnlyList<MeantNote> meant, IReadOnlyList<SoundedNote> sounded, Tuning tuning, double guess)
@@ -161,30 +146,6 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
                 )
                 .Where(cents => Math.Abs(cents - guess) <= 2 * TogetherCents),
         ];
-    }
-
-    /// <summary>
-    /// The shift that is left when each note is held against its own tube, cents: what the main slide can mend. Null where too few notes,
-    /// or notes of one setting alone, cannot tell.
-    /// </summary>
-    private static double? Remaining(
-        IReadOnlyList<MeantNote> meant,
-        IReadOnlyList<SoundedNote> sounded,
-        PlayerSituation player,
-        double shift
-    )
-    {
-        var pairs = RowAligner
-            .Align(meant, sounded, player.Tuning, shift)
-            .Select((answer, i) => (Note: meant[i], Sound: answer is { } at ? sounded[at] : null))
-            .Where(pair => pair.Sound is not null)
-            .ToList();
-        if (pairs.Count < FewestForTheSlide || pairs.Select(pair => pair.Note.Setting).Distinct().Count() < 2)
-            return null;
-        var times = pairs.ConvertAll(pair => pair.Sound!.StartSeconds);
-        var cents = pairs.ConvertAll(pair => Tuning.Cents(player.Hertz(pair.Note.Tube, pair.Note.Partial), pair.Sound!.MedianHz));
-        // What climbs or sinks through the take is a drift, and no slide mends that.
-        return Math.Abs(Trend.Of(times, cents).SlopePerSecond) * (times[^1] - times[0]) > MostDriftCents ? null : cents.Median();
     }
 
     /// <summary>
