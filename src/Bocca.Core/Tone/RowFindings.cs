@@ -132,7 +132,7 @@ internal static class RowFindings
                 "% of endings",
                 $"{Words.Of(articulation.ClosedNotes.Count, row.Notes.Count)} were closed by the tongue."
             );
-        if (asked.Drill?.Aim is not (ToneAim.Joined or ToneAim.Syllables) || asked.Plan.Notes.Any(note => note.Label == "air"))
+        if (asked.Drill?.Aim is not (ToneAim.Joined or ToneAim.Syllables) || asked.Plan.Notes.Any(note => note.Label == AskedNote.AirLabel))
             yield break;
         if (articulation.RiseMs is { } rise && rise > bands.TonguedRiseMs)
             yield return new Finding(

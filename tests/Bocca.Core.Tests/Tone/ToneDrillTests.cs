@@ -37,10 +37,48 @@ public class ToneDrillTests
         Assert.Equal("only while it goes well", upward.Asked);
         Assert.Contains("is not clean yet", upward.Heard, StringComparison.Ordinal);
         Assert.Contains(
-            "clean up to E4",
+            "clean up to D5",
             Drill("joined-repeats", [], []).Asked.Single(aim => aim.What == "upward").Heard,
             StringComparison.Ordinal
         );
+    }
+
+    /// <summary>Eight eighths on each of five middle notes and back: G4 A4 B4 C5 D5 on a trumpet (common practice).</summary>
+    [Theory]
+    [InlineData("trumpet-bb", "G4 A4 B4 C5 D5 C5 B4 A4 G4")]
+    [InlineData("trombone", "F3 G3 A3 Bb3 C4 Bb3 A3 G3 F3")]
+    [InlineData("horn-f", "C4 D4 E4 F4 G4 F4 E4 D4 C4")]
+    [InlineData("tuba-eb-3v", "F2 G2 A2 Bb2 C3 Bb2 A2 G2 F2")]
+    public void Joined_repeats_go_up_five_middle_notes_and_back(string id, string notes)
+    {
+        var plan = ToneDrill.Get("joined-repeats").Plan(Player(id), Approach.Of(ApproachPreset.MouthpieceFirst), 60);
+        Assert.Equal(notes, string.Join(' ', plan.Notes.Where((_, i) => i % 8 == 0).Select(note => note.Meant.Written)));
+        Assert.All(plan.Notes, note => Assert.Equal(0.5, note.Beats));
+    }
+
+    /// <summary>From the concert B flat: above, below and back, up at most a fourth (common practice).</summary>
+    [Theory]
+    [InlineData("trumpet-bb", "C4 D4 C4 C4 B3 C4 C4 E4 C4 C4 F4 C4")]
+    [InlineData("euphonium-3v", "Bb2 C3 Bb2 Bb2 A2 Bb2 Bb2 D3 Bb2 Bb2 Eb3 Bb2")]
+    public void The_warm_up_stays_close_to_home(string id, string notes) =>
+        Assert.Equal(
+            notes,
+            string.Join(
+                ' ',
+                ToneDrill
+                    .Get("warm-up")
+                    .Plan(Player(id), Approach.Of(ApproachPreset.MouthpieceFirst), 60)
+                    .Notes.Select(note => note.Meant.Written)
+            )
+        );
+
+    [Fact]
+    public void Starts_are_judged_each_by_its_own_band()
+    {
+        var swelling = Drill("with-the-tongue", [], ["slow-start=240@3,4,5,6"]);
+        Assert.False(swelling.Asked.Single(aim => aim.What == "begun by the tongue").Met);
+        Assert.True(swelling.Asked.Single(aim => aim.What == "begun by the air").Met);
+        Assert.True(Drill("with-the-tongue", [], []).Asked.Single(aim => aim.What == "begun by the tongue").Met);
     }
 
     [Fact]

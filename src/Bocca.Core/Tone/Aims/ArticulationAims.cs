@@ -1,5 +1,6 @@
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Judging;
+using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
 using MathNet.Numerics.Statistics;
@@ -11,6 +12,31 @@ internal static class ArticulationAims
 {
     /// <summary>How far a short note's share may lie from the one asked (common practice; ours, editable).</summary>
     private const double ShareWithin = 0.1;
+
+    /// <summary>Share of starts that have to be there in time (common practice: eight of ten).</summary>
+    private const double ClearShare = 0.8;
+
+    /// <summary>The same note begun by the air alone, then by the tongue: how soon the tone is there, each way by its own band.</summary>
+    public static List<AskedHeard> Starts(HeardRow row, StageBands bands) =>
+        [
+            .. row
+                .Notes.GroupBy(note => note.Asked.Label)
+                .Select(group =>
+                {
+                    var tongued = group.Key != AskedNote.AirLabel;
+                    var within = tongued ? bands.TonguedRiseMs : bands.RiseMs;
+                    var rises = group.Select(note => note.Sound?.RiseMs).OfType<double>().ToList();
+                    return new AskedHeard(
+                        tongued ? "begun by the tongue" : "begun by the air",
+                        $"there within {within:0} ms",
+                        rises.Count == 0
+                            ? "no start heard"
+                            : $"{rises.Median():0} ms, {rises.Count(rise => rise <= within)} of {group.Count()} in time",
+                        rises.Count(rise => rise <= within) >= ClearShare * group.Count(),
+                        tongued ? "Air ready first; the tip of the tongue lets it go." : "Quicker air at the start, the lips ready."
+                    );
+                }),
+        ];
 
     /// <summary>Notes under the tongue on one breath: how far up it goes well, and how much of the time sounds.</summary>
     public static List<AskedHeard> Joined(HeardRow row, RowArticulation articulation, StageBands bands)

@@ -37,6 +37,7 @@ internal static class ToneAims
             ToneAim.Held => Held(row, bands),
             ToneAim.Tuning => Tuned(row, asked),
             ToneAim.Experiment => Compared(row),
+            ToneAim.Starts => ArticulationAims.Starts(row, bands),
             ToneAim.Joined => ArticulationAims.Joined(row, articulation, bands),
             ToneAim.Short => ArticulationAims.Short(row),
             ToneAim.Syllables => ArticulationAims.Syllables(row, bands),

@@ -21,6 +21,9 @@ public sealed record AskedNote(
     bool AnyPartial = false
 )
 {
+    /// <summary>The label of notes that the air begins, without the tongue.</summary>
+    public const string AirLabel = "air";
+
     /// <summary>Semitones from the note that the tone glides through; null where it keeps its height.</summary>
     public IReadOnlyList<double>? Heights { get; init; }
 

@@ -30,6 +30,9 @@ public enum ToneAim
     /// <summary>The same note in several ways, compared.</summary>
     Experiment,
 
+    /// <summary>Notes begun by the air alone, and by the tongue.</summary>
+    Starts,
+
     /// <summary>Joined tongued notes.</summary>
     Joined,
 
@@ -56,7 +59,9 @@ public enum ToneAim
 /// <param name="Row">
 /// The notes, apart by spaces: <c>1</c> to <c>5</c> for the beginner's first notes, <c>learnt1</c> to <c>learnt5</c> for the
 /// highest of those learnt so far, from the lowest of them up, <c>low</c>, <c>next</c> and <c>third</c>
-/// for open partials from the first one taught upwards, <c>open2</c> to <c>open6</c> for a partial, <c>asked</c> for the notes chosen.
+/// for open partials from the first one taught upwards, <c>open2</c> to <c>open6</c> for a partial, <c>asked</c> for the notes chosen,
+/// <c>bb</c> and <c>f</c> for the concert B flat and F from which classes start, <c>bb+2</c> or <c>f-1</c> for degrees of the concert B
+/// flat major scale above or below them, <c>bb-1s</c> for semitones. A phrase of which a note lies beyond range or reach is left out.
 /// </param>
 /// <param name="Beats">Beats of each note.</param>
 /// <param name="RestBeats">Beats of rest after the phrase.</param>
@@ -166,6 +171,7 @@ public sealed record ToneDrill(
     )
     {
         var (slowest, fastest) = CuePlan.TempoRange;
+        var named = new DrillNotes(player, approach, Sets);
         var notes = new List<AskedNote>();
         var at = 0.0;
         // With two ways worded, an experiment has two.
@@ -184,10 +190,8 @@ public sealed record ToneDrill(
         {
             for (var time = 0; time < set.Times; time++)
             {
-                var row = set
-                    .Row.Split(' ')
-                    .SelectMany(name => name == "asked" ? asked ?? [Named("first", player, approach)] : [Named(name, player, approach)])
-                    .ToList();
+                if (named.Of(set, asked) is not { } row)
+                    continue;
                 for (var i = 0; i < row.Count; i++)
                 {
                     notes.Add(
@@ -210,73 +214,10 @@ public sealed record ToneDrill(
             }
         }
 
+        if (notes.Count == 0)
+            throw new ArgumentException($"No phrase of {Name} lies within the range and the reach of this player.");
         return notes.Count <= MostNotes
             ? new RowPlan(Math.Clamp(tempo, slowest, fastest), notes)
             : throw new ArgumentException($"{Name} would have {notes.Count} notes; {MostNotes} is the most. Choose fewer.");
-    }
-
-    private MeantNote Named(string name, PlayerSituation player, Approach approach)
-    {
-        var (instrument, reading) = (player.Instrument, player.Reading);
-        var firsts = FirstNotes.Of(instrument, reading, approach, player.Hand, player.Weights);
-        MeantNote OfFirst(int index) => MeantNote.Of(instrument, reading, firsts[index], player.Weights, player.Hand);
-        if (name.Length == 1 && char.IsAsciiDigit(name[0]))
-            return OfFirst(Math.Min(name[0] - '1', firsts.Count - 1));
-        if (name == "first")
-            return First(player, approach);
-        if (name.StartsWith("learnt", StringComparison.Ordinal))
-            return OfFirst(
-                Learnt(
-                    name[^1] - '1',
-                    Sets.SelectMany(set => set.Row.Split(' '))
-                        .Where(each => each.StartsWith("learnt", StringComparison.Ordinal))
-                        .Distinct()
-                        .Count(),
-                    player.Learnt,
-                    firsts.Count
-                )
-            );
-        var low = LowestOpen(player);
-        return name switch
-        {
-            "low" => Open(player, low),
-            "next" => Open(player, low + 1),
-            "third" => Open(player, low + 2),
-            _ => Open(player, int.Parse(name["open".Length..], System.Globalization.CultureInfo.InvariantCulture)),
-        };
-    }
-
-    /// <summary>Which first note stands for one of the highest learnt; where too few are learnt, the first ones do.</summary>
-    private static int Learnt(int place, int wanted, int? learnt, int all) =>
-        Math.Min(all - 1, Math.Max(0, Math.Clamp(learnt ?? all, wanted, all) - wanted) + place);
-
-    /// <summary>The first sound that the approach asks for: the higher or the lower open note, whatever speaks, or a note set.</summary>
-    public static MeantNote First(PlayerSituation player, Approach approach) =>
-        approach.Of(Points.FirstTarget) switch
-        {
-            FirstTarget.TheHigher => Open(player, LowestOpen(player) + 1),
-            FirstTarget.SetNote => MeantNote.Of(
-                player.Instrument,
-                player.Reading,
-                FirstNotes.Of(player.Instrument, player.Reading, approach, player.Hand, player.Weights)[0],
-                player.Weights,
-                player.Hand
-            ),
-            _ => Open(player, LowestOpen(player)),
-        };
-
-    /// <summary>The open partial of the instrument's chart note nearest to its first note: 2, or 4 on a horn.</summary>
-    private static int LowestOpen(PlayerSituation player)
-    {
-        var instrument = player.Instrument;
-        double first = instrument.FirstNotes[0].Midi;
-        return Enumerable.Range(2, 5).MinBy(partial => Math.Abs(instrument.Midi(instrument.Tubes[0], partial) - first));
-    }
-
-    /// <summary>A partial of the open tube as a note.</summary>
-    private static MeantNote Open(PlayerSituation player, int partial)
-    {
-        var sounding = Pitch.FromMidi(player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial));
-        return new MeantNote(player.Reading.ToWritten(sounding), sounding, player.Instrument.Tubes[0], partial);
     }
 }
