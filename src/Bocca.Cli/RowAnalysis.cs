@@ -70,6 +70,7 @@ internal static class RowAnalysis
                 Doubt = row.Doubt?.Sentence,
                 MainSlideMm = Round(row.MainSlide?.Mm, 1),
                 DriftCentsPerMinute = Round(row.DriftCentsPerMinute, 1),
+                RoomDecaySeconds = Round(row.RoomDecaySeconds, 2),
                 Articulation = articulation,
             },
             Notes = row.Notes.Select((note, i) => Shape(note, i + 1 < row.Notes.Count ? row.Notes[i + 1] : null)),

@@ -12,6 +12,20 @@ public sealed record SlurBands(double GapMs, double DipDb, double OvershootCents
 {
     /// <summary>The low note may be so much louder than the others (decibels).</summary>
     public const double LowNoteDb = 4;
+
+    /// <summary>What is left of the old note hides the pitch of the new one until it has fallen by so much (dB).</summary>
+    private const double MaskedDb = 8;
+
+    /// <summary>The same bands in a room: a passage is seen to be over once the old note has died away in it.</summary>
+    /// <param name="decaySeconds">Seconds in which the room falls by 60 dB; null where that is not known.</param>
+    public SlurBands In(double? decaySeconds) => this with { PassageMs = PassageMs + (1000 * MaskedDb / 60 * (decaySeconds ?? 0)) };
+
+    /// <summary>
+    /// Whether a room hides what the bands ask: in a silence of the length allowed it falls by less than the drop allowed, so that a
+    /// longer one may go unheard.
+    /// </summary>
+    /// <param name="decaySeconds">Seconds in which the room falls by 60 dB; null where that is not known.</param>
+    public bool HiddenBy(double? decaySeconds) => 60 * GapMs / 1000 < DipDb * decaySeconds;
 }
 
 /// <summary>

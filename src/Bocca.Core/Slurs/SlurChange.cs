@@ -89,6 +89,7 @@ public sealed record SlurChange
             Math.Min(track.Frames.Count, Frame((next.StartSeconds + next.EndSeconds) / 2) + 1)
         );
         double Cents(int frame, double hertz) => Tuning.Cents(hertz, track.Frames[frame].FrequencyHz);
+        bool Sounds(int frame) => track.Frames[frame].Voiced && !IsOfBoth(track.Frames[frame].FrequencyHz, old.MedianHz, next.MedianHz);
         bool On(int frame, double hertz) => track.Frames[frame].Voiced && Math.Abs(Cents(frame, hertz)) <= OnNoteCents;
         var arrived = Enumerable
             .Range(first, Math.Max(0, end - first))
@@ -97,10 +98,7 @@ public sealed record SlurChange
         var direction = Math.Sign(next.MedianHz - old.MedianHz);
         var reached = Enumerable
             .Range(left, Math.Max(0, end - left))
-            .FirstOrDefault(
-                frame => track.Frames[frame].Voiced && frame > left && direction * Cents(frame, next.MedianHz) >= -OnNoteCents,
-                end
-            );
+            .FirstOrDefault(frame => frame > left && Sounds(frame) && direction * Cents(frame, next.MedianHz) >= -OnNoteCents, end);
         return change with
         {
             AtSeconds = next.Tongued
@@ -120,7 +118,7 @@ public sealed record SlurChange
             OvershootCents = Lasting([
                 .. Enumerable
                     .Range(reached, Math.Max(0, Math.Min(end, reached + Frame(OvershootSeconds)) - reached))
-                    .Where(frame => track.Frames[frame].Voiced)
+                    .Where(Sounds)
                     .Select(frame => direction * Cents(frame, next.MedianHz)),
             ]),
             Tongued = next.Tongued,
@@ -141,6 +139,14 @@ public sealed record SlurChange
 
     private static int Frame(double seconds) => (int)Math.Round(seconds / PitchTrack.HopSeconds);
 
+    /// <summary>Whether a pitch is one of which both notes are multiples: it seems to sound where both ring at once in a room.</summary>
+    private static bool IsOfBoth(double hertz, double one, double other)
+    {
+        return IsMultiple(one) && IsMultiple(other);
+        bool IsMultiple(double of) =>
+            Math.Round(of / hertz) is > 1 and var times && Math.Abs(Tuning.Cents(times * hertz, of)) <= OnNoteCents;
+    }
+
     /// <summary>Other partials of the tube that the way rests on.</summary>
     private static List<int> Crossed(PitchTrack track, PlayerSituation player, RowNote to, int left, int arrived, double[] ends)
     {
@@ -152,7 +158,7 @@ public sealed record SlurChange
                 .Where(partial =>
                 {
                     var hertz = player.Hertz(tube, partial);
-                    if (ends.Any(end => Math.Abs(Tuning.Cents(end, hertz)) <= OnNoteCents))
+                    if (ends.Any(end => Math.Abs(Tuning.Cents(end, hertz)) <= OnNoteCents) || IsOfBoth(hertz, ends[0], ends[1]))
                         return false;
                     var run = 0;
                     for (var frame = left + 1; frame < arrived && run < TouchedFrames; frame++)

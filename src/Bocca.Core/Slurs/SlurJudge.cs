@@ -32,7 +32,7 @@ public static class SlurJudge
                 [],
                 Again(asked, "Check the microphone, and play one note close to it.", "Nothing was heard but the room.")
             );
-        var bands = asked.Bands;
+        var bands = asked.Bands.In(row.RoomDecaySeconds);
         var findings = Findings(heard, bands, pupil.Symptoms);
         var clean = heard.Changes.Count(change => change.Fault(bands) is null);
         var came = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
@@ -75,6 +75,8 @@ public static class SlurJudge
     {
         var all = heard.Changes.Count;
         var count = clean == all ? (all == 1 ? "The change was clean." : $"All {all} changes clean.") : $"{clean} of {all} changes clean.";
+        if (clean == all && bands.HiddenBy(heard.Row.RoomDecaySeconds))
+            count = $"{count.TrimEnd('.')}, as far as this room tells: it rings for {heard.Row.RoomDecaySeconds:0.0} s.";
         var broken = heard.Changes.FirstOrDefault(change => change.Fault(bands) is not null);
         return broken is not null ? $"{count} {Words(broken, bands, heard.Row)}"
             : heard.LowNoteDb > SlurBands.LowNoteDb ? $"{count} The low note was {heard.LowNoteDb:0} dB louder than the others."

@@ -134,14 +134,15 @@ internal static class RowFindings
             );
         if (asked.Drill?.Aim is not (ToneAim.Joined or ToneAim.Syllables) || asked.Plan.Notes.Any(note => note.Label == AskedNote.AirLabel))
             yield break;
-        if (articulation.RiseMs is { } rise && rise > bands.TonguedRiseMs)
+        var mostMs = RowArticulation.RiseLimitMs(bands.TonguedRiseMs, row);
+        if (articulation.RiseMs is { } rise && rise > mostMs)
             yield return new Finding(
                 pupil.Symptoms.Get("unclearStart"),
                 all,
                 rise,
-                bands.TonguedRiseMs,
+                mostMs,
                 "ms",
-                $"The starts swell: {rise:0} ms to full level, {bands.TonguedRiseMs:0} is the most for now."
+                $"The starts swell: {rise:0} ms to full level, {mostMs:0} is the most for now."
             );
         if (articulation.ScoopCents is { } scoop && scoop < -bands.ScoopCents)
             yield return new Finding(

@@ -149,8 +149,8 @@ public static class RowJudge
                 new HeardNumber(
                     "start",
                     $"{rise:0} ms",
-                    rise <= bands.TonguedRiseMs ? "there at once" : "swelling",
-                    rise <= bands.TonguedRiseMs ? true : null
+                    rise <= RowArticulation.RiseLimitMs(bands.TonguedRiseMs, row) ? "there at once" : "swelling",
+                    rise <= RowArticulation.RiseLimitMs(bands.TonguedRiseMs, row) ? true : null
                 )
             );
         if (articulation.Duty is { } duty)

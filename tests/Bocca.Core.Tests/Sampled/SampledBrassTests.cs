@@ -4,6 +4,7 @@ using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
+using Bocca.Core.Tests.Sound;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
@@ -74,6 +75,30 @@ public sealed class SampledBrassTests : IDisposable
             .Order()
             .ToList();
         Assert.True(off[off.Count / 2] < 0.03, $"starts {1000 * off[off.Count / 2]:0} ms off in the median");
+    }
+
+    /// <summary>The same in rooms that ring: the notes come, and the room is known, whoever plays.</summary>
+    [Theory]
+    [InlineData("trumpet-bb", 56, 0.3)]
+    [InlineData("trumpet-bb", 56, 0.6)]
+    [InlineData("trumpet-bb", 56, 1.2)]
+    [InlineData("trombone", 57, 0.6)]
+    [InlineData("horn-f", 60, 0.6)]
+    [InlineData("tuba-bb-3v", 58, 0.6)]
+    public void In_a_room_that_rings_notes_come_and_the_room_is_known(string id, int program, double seconds)
+    {
+        var (instrument, reading) = (Catalogue.Get(id), Catalogue.Get(id).Readings[0]);
+        var pitches = instrument.FirstNotes.SelectMany(note => Enumerable.Repeat(note, 2)).ToList();
+        var dry = Render(program, pitches.Select((pitch, i) => (Lead + (1.5 * i), 0.6, pitch.Midi)));
+        var heard = Hear(
+            LiveRoom.On(dry, seconds),
+            instrument,
+            [.. pitches.Select(pitch => MeantNote.Of(instrument, reading, reading.ToWritten(pitch)))]
+        );
+        Assert.InRange(heard.RoomDecaySeconds!.Value, 0.65 * seconds, 1.6 * seconds);
+        Assert.True(RowArticulation.Of(heard).EndingsHidden);
+        var right = heard.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
+        Assert.True(right >= 0.9 * pitches.Count, $"{right} of {pitches.Count} notes right");
     }
 
     /// <summary>A row of five notes, in which once the partial above or below the one meant sounds: it is named so, and no other.</summary>

@@ -24,7 +24,7 @@ internal static class ArticulationAims
                 .Select(group =>
                 {
                     var tongued = group.Key != AskedNote.AirLabel;
-                    var within = tongued ? bands.TonguedRiseMs : bands.RiseMs;
+                    var within = RowArticulation.RiseLimitMs(tongued ? bands.TonguedRiseMs : bands.RiseMs, row);
                     var rises = group.Select(note => note.Sound?.RiseMs).OfType<double>().ToList();
                     return new AskedHeard(
                         tongued ? "begun by the tongue" : "begun by the air",
@@ -55,7 +55,9 @@ internal static class ArticulationAims
                 )
             );
         if (articulation.RiseMs is { } rise)
-            aims.Add(new AskedHeard("starts", $"there within {bands.TonguedRiseMs:0} ms", $"{rise:0} ms", null));
+            aims.Add(
+                new AskedHeard("starts", $"there within {RowArticulation.RiseLimitMs(bands.TonguedRiseMs, row):0} ms", $"{rise:0} ms", null)
+            );
         if (articulation.SpacingMs is { } spacing)
             aims.Add(
                 new AskedHeard(
@@ -64,6 +66,10 @@ internal static class ArticulationAims
                     $"{spacing:0} ms apart{(articulation.LevelDb is { } level ? $", {level:0.0} dB" : "")}",
                     null
                 )
+            );
+        if (articulation.EndingsHidden)
+            aims.Add(
+                new AskedHeard("endings", "let go by the air", $"cannot tell in this room: it rings for {row.RoomDecaySeconds:0.0} s", null)
             );
         if (articulation.GapMs is { } gap)
             aims.Add(new AskedHeard("gap", "none heard", $"{gap:0} ms between notes that are apart", null));

@@ -1,6 +1,4 @@
-using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
-using Bocca.Core.Music;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
 

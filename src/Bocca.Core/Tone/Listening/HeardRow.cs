@@ -55,6 +55,9 @@ public sealed record HeardRow(
     RowDoubt? Doubt
 )
 {
+    /// <summary>Seconds in which the room falls by 60 dB, from the take's own endings; null where they do not say.</summary>
+    public double? RoomDecaySeconds { get; init; }
+
     /// <summary>What the main slide mends; null for nothing.</summary>
     public MainSlide? MainSlide { get; init; }
 

@@ -39,6 +39,8 @@ internal sealed record PartialFlips(int Low, int High)
         var two = partials.Where(partial => partial > 0).CountBy(partial => partial).OrderByDescending(pair => pair.Value).Take(2).ToList();
         if (
             two.Count < 2
+            // An octave may be the tracker's, and the pitch of which two are multiples sounds where both ring at once.
+            || Math.Max(two[0].Key, two[1].Key) % Math.Min(two[0].Key, two[1].Key) == 0
             || two[1].Value < EachShare * partials.Count
             || two[0].Value + two[1].Value < BothShare * partials.Count
             || Changes(partials, two[0].Key, two[1].Key) < FewestChanges

@@ -57,7 +57,7 @@ public static class RowListener
                 )
             : free ? null
             : RowDoubt.Of(plan.Meant, sounded, player, shift, slide, timed: starts is not null);
-        return new HeardRow(track, notes, extra, null, doubt) { MainSlide = slide };
+        return new HeardRow(track, notes, extra, null, doubt) { MainSlide = slide, RoomDecaySeconds = RoomDecay.SecondsOf(sound, sounded) };
     }
 
     /// <summary>When each note was due; null where nobody said.</summary>

@@ -43,6 +43,9 @@ public sealed class IndexModel(Journal journal) : NotesPage(journal)
     /// <summary>The pupil's first notes, and the one asked for beside them.</summary>
     public IReadOnlyList<Pitch> Row { get; private set; } = [];
 
+    /// <summary>Where this hand cannot play the note shown: the next first note that it can.</summary>
+    public Pitch? Onward { get; private set; }
+
     public string RowXml => Pupil is null ? "" : MusicXmlWriter.Write(new NoteRow(Pupil.Reading, Row));
 
     public IReadOnlyList<Shown<NotePayload>> Past { get; private set; } = [];
@@ -56,13 +59,18 @@ public sealed class IndexModel(Journal journal) : NotesPage(journal)
     {
         if (Pupil is null)
             return;
-        var first = FirstNotes.Of(Pupil.Instrument, Pupil.Reading, Approach).ToList();
+        var first = FirstNotes.Of(Played!.Instrument, Pupil.Reading, Approach, Played.Hand, Played.Weights).ToList();
         var past = await Journal.Of(Pupil.Id, NotesStop.Notes).Include(note => note.Payload).Take(PastNotes).ToListAsync();
         Past = past.ConvertAll(note => new Shown<NotePayload>(note, NotesStop.Notes.Read(note)));
         var known = Past.Select(note => note.Entry.Subject).ToHashSet();
         var next = first.FirstOrDefault(note => !known.Contains(note.ToString()), first[0]);
         View = Show(Note is null ? next.ToString() : Note.Trim()) ?? Show(next.ToString());
         Row = View is null || first.Contains(View.Written) ? first : [.. first, View.Written];
+        if (View is { Way.Barred: not null } barred)
+            Onward = first
+                .Where(note => note != barred.Written)
+                .Cast<Pitch?>()
+                .FirstOrDefault(note => !known.Contains($"{note}"), first[0]);
     }
 
     public async Task<IActionResult> OnPostSaveAsync(string note, string setting)

@@ -61,7 +61,7 @@ public static class SlursStop
         DateTime at
     )
     {
-        var bands = asked.Bands;
+        var bands = asked.Bands.In(heard.Row.RoomDecaySeconds);
         var trace = RowTrace.Of(heard.Row, new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = firstCueSeconds });
         var entry = new Entry
         {

@@ -1,0 +1,127 @@
+using System.Globalization;
+using Bocca.Core.Fingering;
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Notes;
+
+namespace Bocca.Core.Tone.Drills;
+
+/// <summary>The notes that a drill's phrases name, for one player; see <see cref="ToneSet"/>.</summary>
+/// <param name="player">Who plays what.</param>
+/// <param name="approach">The teacher's approach: it says which note is the first.</param>
+/// <param name="sets">All phrases of the drill: together they say how many learnt notes it takes.</param>
+internal sealed class DrillNotes(PlayerSituation player, Approach approach, IReadOnlyList<ToneSet> sets)
+{
+    /// <summary>Semitones of the degrees of a major scale over its first.</summary>
+    private static readonly int[] Major = [0, 2, 4, 5, 7, 9, 11];
+
+    /// <summary>The degree of the concert B flat scale that its F is, from 0.</summary>
+    private const int FifthDegree = 4;
+
+    private readonly IReadOnlyList<Pitch> _firsts = FirstNotes.Of(player.Instrument, player.Reading, approach, player.Hand, player.Weights);
+
+    private readonly StartNotes _start = StartNotes.Of(player.Instrument);
+
+    private readonly PlayingRange _range = PlayingRange.OfSecondStage(player.Instrument);
+
+    private readonly int _learntTaken = sets.SelectMany(set => set.Row.Split(' '))
+        .Where(name => name.StartsWith("learnt", StringComparison.Ordinal))
+        .Distinct()
+        .Count();
+
+    /// <summary>The notes of a phrase; null where one lies beyond the range or the reach.</summary>
+    /// <param name="set">The phrase.</param>
+    /// <param name="asked">The notes chosen; null for the first note.</param>
+    public List<MeantNote>? Of(ToneSet set, IReadOnlyList<MeantNote>? asked)
+    {
+        var notes = new List<MeantNote>();
+        foreach (var name in set.Row.Split(' '))
+        {
+            if (name == "asked" && asked is not null)
+                notes.AddRange(asked);
+            else if (Named(name) is { } note)
+                notes.Add(note);
+            else
+                return null;
+        }
+
+        return notes;
+    }
+
+    private MeantNote? Named(string name) =>
+        name switch
+        {
+            "first" or "asked" => First(player, approach),
+            "low" => Open(player, LowestOpen(player)),
+            "next" => Open(player, LowestOpen(player) + 1),
+            "third" => Open(player, LowestOpen(player) + 2),
+            _ when name.StartsWith("open", StringComparison.Ordinal) => Open(player, int.Parse(name[4..], CultureInfo.InvariantCulture)),
+            _ when name.StartsWith("learnt", StringComparison.Ordinal) => OfFirsts(Learnt(name[^1] - '1')),
+            _ when name.StartsWith("bb", StringComparison.Ordinal) => OfScale(_start.ConcertBb, 0, name[2..]),
+            _ when name.StartsWith('f') => OfScale(_start.ConcertF, FifthDegree, name[1..]),
+            _ => OfFirsts(name[0] - '1'),
+        };
+
+    private MeantNote OfFirsts(int index) =>
+        MeantNote.Of(player.Instrument, player.Reading, _firsts[Math.Min(index, _firsts.Count - 1)], player.Weights, player.Hand);
+
+    /// <summary>Which first note stands for one of the highest learnt; where too few are learnt, the first ones do.</summary>
+    private int Learnt(int place)
+    {
+        var learnt = Math.Clamp(player.Learnt ?? _firsts.Count, Math.Min(_learntTaken, _firsts.Count), _firsts.Count);
+        return Math.Max(0, learnt - _learntTaken) + place;
+    }
+
+    /// <summary>A degree of the scale, or a note so many semitones away; null where it lies beyond the second stage or the reach.</summary>
+    /// <param name="from">The note counted from, sounding.</param>
+    /// <param name="degree">Its degree in the scale, from 0.</param>
+    /// <param name="away">Nothing, or how far away: <c>+2</c>, <c>-1</c>, <c>-1s</c>.</param>
+    private MeantNote? OfScale(Pitch from, int degree, string away)
+    {
+        var semitones = away.EndsWith('s');
+        var by = away.Length == 0 ? 0 : int.Parse(away.TrimEnd('s'), NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture);
+        var sounding = semitones
+            ? Pitch.FromMidi(from.Midi + by)
+            : from.Transpose(new Interval(by, SemitonesOver(degree + by) - SemitonesOver(degree)));
+        if (!_range.Holds(sounding))
+            return null;
+        var written = player.Reading.ToWritten(sounding);
+        written = semitones ? written.SpelledBeside(player.Reading.ToWritten(from)) : written;
+        return FingeringFinder.FindSounding(player.Instrument, sounding, player.Weights, player.Hand) is [{ Barred: null } way, ..]
+            ? new MeantNote(written, sounding, way.Tube, way.Partial)
+            : null;
+    }
+
+    private static int SemitonesOver(int degree) => (12 * (int)Math.Floor(degree / 7.0)) + Major[((degree % 7) + 7) % 7];
+
+    /// <summary>The first sound that the approach asks for: the higher or the lower open note, whatever speaks, or a note set.</summary>
+    private static MeantNote First(PlayerSituation player, Approach approach) =>
+        approach.Of(Points.FirstTarget) switch
+        {
+            FirstTarget.TheHigher => Open(player, LowestOpen(player) + 1),
+            FirstTarget.SetNote => MeantNote.Of(
+                player.Instrument,
+                player.Reading,
+                FirstNotes.Of(player.Instrument, player.Reading, approach, player.Hand, player.Weights)[0],
+                player.Weights,
+                player.Hand
+            ),
+            _ => Open(player, LowestOpen(player)),
+        };
+
+    /// <summary>The open partial of the instrument's chart note nearest to its first note: 2, or 4 on a horn.</summary>
+    private static int LowestOpen(PlayerSituation player)
+    {
+        var instrument = player.Instrument;
+        double first = instrument.FirstNotes[0].Midi;
+        return Enumerable.Range(2, 5).MinBy(partial => Math.Abs(instrument.Midi(instrument.Tubes[0], partial) - first));
+    }
+
+    /// <summary>A partial of the open tube as a note.</summary>
+    private static MeantNote Open(PlayerSituation player, int partial)
+    {
+        var sounding = Pitch.FromMidi(player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial));
+        return new MeantNote(player.Reading.ToWritten(sounding), sounding, player.Instrument.Tubes[0], partial);
+    }
+}
