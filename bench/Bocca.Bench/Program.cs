@@ -22,6 +22,12 @@ if (args is ["outcomes", .. var times])
     return 0;
 }
 
+if (args is ["take"])
+{
+    TakeSpeed.Run();
+    return 0;
+}
+
 if (args is ["slurs", .. var slurred])
 {
     SampledSlurs.Run(slurred.FirstOrDefault() ?? "bench/renders");
