@@ -102,6 +102,22 @@ public readonly record struct Setting
     /// <summary>Whether a finger valve is down.</summary>
     public bool Presses(int valve) => (_valves & (1 << (valve - 1))) != 0;
 
+    /// <summary>As it is said: <c>open</c>, <c>1-3</c>, <c>4th</c>.</summary>
+    public string Spoken =>
+        Position > 0 && string.IsNullOrEmpty(Attachment) ? OrdinalOf(Position)
+        : Position == 0 && _valves == 0 && string.IsNullOrEmpty(Attachment) ? "open"
+        : ToString();
+
+    /// <summary>A position as it is said: <c>1st</c> to <c>7th</c>.</summary>
+    public static string OrdinalOf(int position) =>
+        position switch
+        {
+            1 => "1st",
+            2 => "2nd",
+            3 => "3rd",
+            _ => $"{position}th",
+        };
+
     /// <summary>The notation above.</summary>
     public override string ToString()
     {

@@ -76,7 +76,7 @@ internal static class HeldThrough
                 Partial = partial,
                 By = partial - meant.Partial,
                 IsPrevious = true,
-                Sentence = $"{meant.Written} was meant; partial {partial} kept sounding.",
+                Sentence = $"Partial {partial} kept sounding; {meant.Written} did not come.",
             };
     }
 }

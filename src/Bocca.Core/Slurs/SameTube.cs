@@ -65,11 +65,7 @@ internal static class SameTube
             Cm = null,
             OtherSetting = null,
             Readings = [],
-            Sentence =
-                by == 0
-                    ? $"{meant.Written} came."
-                    : $"{meant.Written} ({meant.Setting}) was meant; {judged.HeardWritten} came: {NoteSentence.Partials(by)}, partial "
-                        + $"{partial} of the same tube.",
+            Sentence = by == 0 ? $"{meant.Written} came." : NoteSentence.OfPartial(meant, judged.HeardWritten!.Value, by),
         };
     }
 
@@ -82,6 +78,6 @@ internal static class SameTube
             Cm = null,
             OtherSetting = null,
             Readings = [],
-            Sentence = $"{judged.Meant.Written} was meant; {judged.HeardWritten} came, between partials {low} and {high}.",
+            Sentence = $"{judged.HeardWritten} came, between partials {low} and {high}.",
         };
 }

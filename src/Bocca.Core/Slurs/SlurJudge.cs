@@ -48,14 +48,15 @@ public static class SlurJudge
         };
     }
 
-    /// <summary>A change in words, such as <c>4 to 5: 80 ms of silence</c>.</summary>
+    /// <summary>A change in words, such as <c>C5 to E5, open: 80 ms of silence between</c>.</summary>
     public static string Words(SlurChange change, SlurBands bands, HeardRow row)
     {
-        var way = $"{change.Partials.From} to {change.Partials.To} on {change.Setting}";
+        var (from, to) = (Note(change.To - 1).Judged.Meant, Note(change.To).Judged.Meant);
+        var way = $"{from.Written} to {to.Written}, {to.Setting.Spoken}";
         return change.Fault(bands) switch
         {
             null => $"{way}: clean, {change.PassageMs:0} ms.",
-            "missed" => $"{way}: {MissedAt(row, change).Judged.Sentence}",
+            "missed" => $"{way}: {Missed(MissedAt(row, change))}",
             "tongued" => $"{way}: the tongue began it.",
             "gap" => $"{way}: {change.GapMs:0} ms of silence between.",
             "dip" => $"{way}: the level fell by {change.DipDb:0} dB between.",
@@ -63,7 +64,19 @@ public static class SlurJudge
             "overshoot" => $"{way}: {change.OvershootCents:0} cents beyond before it settled.",
             _ => $"{way}: slow, {change.PassageMs:0} ms on the way.",
         };
+
+        RowNote Note(int number) => row.Notes.First(note => note.Number == number);
     }
+
+    /// <summary>A miss as it goes on after the change: <c>went one note too high</c>.</summary>
+    private static string Missed(RowNote note) =>
+        note.Judged switch
+        {
+            { Outcome: NoteOutcome.PartialHigh or NoteOutcome.PartialLow, By: var by } judged =>
+                $"{(Math.Abs(by) == 1 ? "one note" : $"{Judging.Words.Of(Math.Abs(by))} notes")} too {(by > 0 ? "high" : "low")}, "
+                    + $"{judged.HeardWritten} came.",
+            var judged => judged.Sentence,
+        };
 
     /// <summary>The note that a change missed: the one it leads to, else the one it comes from.</summary>
     private static RowNote MissedAt(HeardRow row, SlurChange change) =>
@@ -78,7 +91,7 @@ public static class SlurJudge
         if (clean == all && bands.HiddenBy(heard.Row.RoomDecaySeconds))
             count = $"{count.TrimEnd('.')}, as far as this room tells: it rings for {heard.Row.RoomDecaySeconds:0.0} s.";
         var broken = heard.Changes.FirstOrDefault(change => change.Fault(bands) is not null);
-        return broken is not null ? $"{count} {Words(broken, bands, heard.Row)}"
+        return broken is not null ? Words(broken, bands, heard.Row)
             : heard.LowNoteDb > SlurBands.LowNoteDb ? $"{count} The low note was {heard.LowNoteDb:0} dB louder than the others."
             : heard.TrailsOff ? $"{count} The last note stopped before its time."
             : count;

@@ -110,7 +110,10 @@ public static class RowJudge
     private static string Slide(HeardRow row, AskedRow asked) =>
         row is { Doubt: null, MainSlide: { } slide } && asked.Pupil >= LearningStage.Second ? $" {slide.Sentence}" : "";
 
-    private static string At(HeardRow row, RowNote miss) => row.Notes.Count > 2 ? $"Note {miss.Number}: " : "";
+    private static string At(HeardRow row, RowNote miss) =>
+        row.Notes.Count > 2 ? $"Note {miss.Number}, {miss.Judged.Meant.Written}: "
+        : row.Notes.Count > 1 ? $"{miss.Judged.Meant.Written}: "
+        : "";
 
     private static List<HeardNumber> Numbers(HeardRow row, RowArticulation articulation, StageBands bands)
     {

@@ -50,7 +50,7 @@ public sealed class SlurTrialTests
         var trial = Try(id, first, SlurLips.Usual with { Reach = 0 });
         Assert.False(trial.Slurred);
         Assert.Equal(NoteOutcome.PreviousNote, trial.Heard.Row.Notes[1].Judged.Outcome);
-        Assert.Contains($"partial {first} kept sounding", trial.Sentence, StringComparison.Ordinal);
+        Assert.Contains($"Partial {first} kept sounding", trial.Sentence, StringComparison.Ordinal);
         Assert.Contains("0 % of the way", trial.Why, StringComparison.Ordinal);
         // The notes on either side of the one that did not come did sound.
         Assert.All(trial.Heard.Row.Notes.Where(note => note.Number != 2), note => Assert.Equal(NoteOutcome.Right, note.Judged.Outcome));

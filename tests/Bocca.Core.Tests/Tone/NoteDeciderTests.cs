@@ -51,7 +51,7 @@ public class NoteDeciderTests
         Assert.Null(off.OtherSetting);
         Assert.Equal(NoteOutcome.SlideOff, other.Outcome);
         Assert.Equal("3", other.OtherSetting.ToString());
-        Assert.Contains("3rd was heard, 4th meant", other.Sentence, StringComparison.Ordinal);
+        Assert.Contains("3rd heard, 4th asked", other.Sentence, StringComparison.Ordinal);
     }
 
     /// <summary>The seventh partial of 1-2 and the sixth of the open horn lie 23 cents apart: only the hand can tell.</summary>
@@ -76,7 +76,7 @@ public class NoteDeciderTests
         var judged = NoteDecider.Decide(meant, Hertz(player, "Bb2", 0), player, before);
 
         Assert.Equal(NoteOutcome.PreviousNote, judged.Outcome);
-        Assert.Contains("Bb2, sounded again", judged.Sentence, StringComparison.Ordinal);
+        Assert.Contains("Bb2 came, the note before once more", judged.Sentence, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -45,7 +45,7 @@ internal static class NoteAnswer
             Outcome = NoteOutcome.NoClearTone,
             HeardHz = sound.MedianHz,
             Sentence =
-                $"{meant.Written} was meant; the sound went to and fro between {Written(flips.Low)} and {Written(flips.High)}, "
+                $"The sound went to and fro between {Written(flips.Low)} and {Written(flips.High)}, "
                 + $"partials {flips.Low} and {flips.High}.",
         };
     }
@@ -92,7 +92,7 @@ internal static class NoteAnswer
                 Meant = note.Meant,
                 Outcome = NoteOutcome.NoClearTone,
                 HeardHz = sound.MedianHz,
-                Sentence = $"{note.Meant.Written} was meant; the sound settled on no pitch: it moved by {sound.SpreadCents:0} cents.",
+                Sentence = $"The sound settled on no pitch: it moved by {sound.SpreadCents:0} cents.",
             };
         var judged = NoteDecider.Decide(note.Meant, sound.MedianHz, player, previous);
         // So short a note has no time to settle: near is near enough.
@@ -132,15 +132,15 @@ internal static class NoteAnswer
             {
                 Meant = meant,
                 Outcome = NoteOutcome.AirOnly,
-                Sentence = $"{meant.Written} was meant; air came, no tone.",
+                Sentence = "Air came, and no tone.",
             }
             : new JudgedNote
             {
                 Meant = meant,
                 Outcome = NoteOutcome.NoTone,
                 Sentence = track.StruckSeconds.Any(at => at > from && at < to)
-                    ? $"{meant.Written} was meant; a click or a tap was heard, and no tone."
-                    : $"{meant.Written} was meant; nothing was heard.",
+                    ? "A click or a tap was heard, and no tone."
+                    : "Nothing was heard.",
             };
     }
 

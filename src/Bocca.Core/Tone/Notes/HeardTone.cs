@@ -139,7 +139,7 @@ internal sealed class HeardTone(MeantNote meant, double heardHz, PlayerSituation
             Partial = previous.Partial,
             OtherSetting = previous.Setting == meant.Setting ? null : previous.Setting,
             IsPrevious = true,
-            Sentence = $"{meant.Written} was meant; the note before, {previous.Written}, sounded again.",
+            Sentence = $"{previous.Written} came, the note before once more.",
         };
 
     public JudgedNote? OctaveAway()

@@ -25,17 +25,23 @@ internal static class NoteSentence
             NoteOutcome.Right => $"{meant.Written} came, {Lies(fromMeantCents)}.",
             NoteOutcome.PartialLow or NoteOutcome.PartialHigh when IsOctave(meant, heard) =>
                 $"{Octave(meant, heard)}, {Partials(way.By)} on {meant.Setting}.",
-            NoteOutcome.PartialLow or NoteOutcome.PartialHigh =>
-                $"{Name(meant)} was meant; {heard} came: {Partials(way.By)}, partial {way.Partial} of the same tube.",
-            NoteOutcome.OtherSetting =>
-                $"{Name(meant)} was meant; {heard} came, the right partial on {way.Setting}: {Valves(meant.Setting, way.Setting)}.",
-            NoteOutcome.SlideOff => $"{Name(meant)} was meant; the slide was {Math.Abs(cm!.Value):0.0} cm too far "
-                + $"{(cm > 0 ? "in: move it out" : "out: move it in")}."
-                + (other is { } position ? $" {Ordinal(position.Position)} was heard, {Ordinal(meant.Setting.Position)} meant." : ""),
+            NoteOutcome.PartialLow or NoteOutcome.PartialHigh => OfPartial(meant, heard, way.By),
+            NoteOutcome.OtherSetting => $"{heard} came, as on {way.Setting}: {Valves(meant.Setting, way.Setting)}.",
+            NoteOutcome.SlideOff when other is { } position =>
+                $"{heard} came: {position.Spoken} heard, {meant.Setting.Spoken} asked; {Slide(cm!.Value)}.",
+            NoteOutcome.SlideOff =>
+                $"{meant.Written} is {Math.Abs(fromMeantCents):0} cents {(fromMeantCents > 0 ? "sharp" : "flat")}: {Slide(cm!.Value)}.",
             _ => "",
         };
         return Before(sentence, isPrevious);
     }
+
+    /// <summary>Another partial on the setting meant: <c>G3 came: one partial low; the valves were right</c>.</summary>
+    public static string OfPartial(MeantNote meant, Pitch heard, int by) =>
+        $"{heard} came: {Partials(by)}; the {(meant.Setting.Position > 0 ? "position was" : "valves were")} right.";
+
+    /// <summary>How far the slide was off.</summary>
+    private static string Slide(double cm) => $"{Math.Abs(cm):0.0} cm too far {(cm > 0 ? "in: move it out" : "out: move it in")}";
 
     /// <summary>The note meant, as far off as its tube is, and what mends that.</summary>
     public static string OfTube(MeantNote meant, double cents, string? remedy) =>
@@ -67,16 +73,13 @@ internal static class NoteSentence
 
     private static bool IsOctave(MeantNote meant, Pitch heard) => Math.Abs(heard.Midi - meant.Written.Midi) is 12 or 24;
 
-    private static string Came(MeantNote meant, Pitch heard) =>
-        IsOctave(meant, heard) ? Octave(meant, heard) : $"{Name(meant)} was meant; {heard} came";
+    private static string Came(MeantNote meant, Pitch heard) => IsOctave(meant, heard) ? Octave(meant, heard) : $"{heard} came";
 
     private static string Before(string sentence, bool isPrevious) =>
         isPrevious ? $"{sentence} It is the note before, once more." : sentence;
 
     private static string Partials(NoteReading way) =>
         way.By == 0 ? "the right partial" : $"{Partials(way.By)}, and another {(way.Setting.Position > 0 ? "position" : "combination")}";
-
-    private static string Name(MeantNote meant) => $"{meant.Written} ({meant.Setting})";
 
     private static string Way(MeantNote meant, NoteReading way) =>
         way.Setting == meant.Setting ? $"{Partials(way.By)} on {way.Setting}" : $"partial {way.Partial} on {way.Setting}";
@@ -105,15 +108,6 @@ internal static class NoteSentence
             parts.Add($"the thumb was {(heard.Attachment == "" ? "up" : "down")}");
         return string.Join(", ", parts);
     }
-
-    private static string Ordinal(int position) =>
-        position switch
-        {
-            1 => "1st",
-            2 => "2nd",
-            3 => "3rd",
-            _ => $"{position}th",
-        };
 
     private static string Count(int count) =>
         count switch
