@@ -11,7 +11,7 @@ using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Bench;
 
-/// <summary>How fast a whole take is heard, stage by stage, one take and thirty, beside the plain difference function of every lag.</summary>
+/// <summary>How fast a whole take is heard, stage by stage, one take and thirty, beside the plain difference function.</summary>
 internal static class TakeSpeed
 {
     private const int Takes = 30;

@@ -43,7 +43,10 @@ public static class ClassCommand
                 .Select(text => CommandLine.Player(text[0], text.Length > 1 ? text[1] : null))
                 .Select(player =>
                     ClassPart.Of(
-                        new ClassMember(player.Instrument.Name, player.Instrument, player.Reading, parsed.GetValue(stage)),
+                        new ClassMember(player.Instrument.Name, player.Instrument, player.Reading, parsed.GetValue(stage))
+                        {
+                            Approach = Approach.Of(ApproachPreset.MouthpieceFirst),
+                        },
                         concert
                     )
                 )

@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Xml.Linq;
+using AngleSharp.Html.Dom;
 using Bocca.Core.Fingering.Trainer;
 using Bocca.Core.Instruments;
 using Bocca.Web.Pages.Notes;
@@ -33,6 +34,35 @@ public sealed class NotesPageTests : IDisposable
         Assert.Contains("Valves 1 and 2", back.QuerySelector("[data-fingering]")!.TextContent);
         var again = (await tab.SendAsync(back, "form[action*='handler=Pin']")).Page;
         Assert.Contains("Valve 3", again.QuerySelector("[data-fingering]")!.TextContent);
+    }
+
+    [Fact]
+    public async Task First_notes_stand_in_the_teachers_order_for_the_pupil_before_that_of_the_room()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        string Told(IHtmlDocument page) =>
+            string.Join(' ', page.QuerySelectorAll("table.bench tbody td:first-child").Select(cell => cell.TextContent.Trim()));
+        async Task<IHtmlDocument> KeepAsync(string notes, string room)
+        {
+            var page = (await tab.OpenAsync($"/notes/{pupil.Id}/first")).Page;
+            return (await tab.SendAsync(page, "form[x-data]", ("notes", notes), ("room", room))).Page;
+        }
+
+        Assert.Equal("C4 D4 E4 F4 G4", Told((await tab.OpenAsync($"/notes/{pupil.Id}/first")).Page));
+        Assert.Equal("G4 F4 A4", Told(await KeepAsync("G4 F4 A4", "true")));
+        var own = await KeepAsync("D4 C4", "false");
+        Assert.Equal("D4 C4", Told(own));
+        Assert.Contains("first notes of Ada", own.Body!.TextContent, StringComparison.OrdinalIgnoreCase);
+        // What is taught first is what Tone asks for.
+        Assert.Contains(
+            "D4",
+            (await tab.OpenAsync($"/tone/{pupil.Id}?drill=what-came")).Page.QuerySelector("[name=notes]")!.GetAttribute("value")
+        );
+        Assert.Equal("G4 F4 A4", Told((await tab.SendAsync(own, ".told form")).Page));
+        Assert.Contains("'H4' is not a note", (await KeepAsync("C4 H4", "false")).QuerySelector("[role=alert]")!.TextContent);
+        Assert.Contains("cannot be played", (await KeepAsync("C4 C1", "false")).QuerySelector("[role=alert]")!.TextContent);
+        Assert.Equal("C4 D4 E4 F4 G4", Told(await KeepAsync("", "true")));
     }
 
     [Fact]

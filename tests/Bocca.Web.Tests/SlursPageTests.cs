@@ -63,7 +63,7 @@ public sealed class SlursPageTests : IDisposable
         Assert.Contains("2 of 2", kept.QuerySelector(".history")!.TextContent);
         Assert.Contains("2 of 2", (await tab.OpenAsync($"/slurs/{pupil.Id}/map")).Page.QuerySelector("[data-map]")!.TextContent);
         var over = await HearAsync(tab, pupil.Id, "over");
-        Assert.Contains("one partial high", over.QuerySelector("[data-summary]")!.TextContent);
+        Assert.Contains("one note too high, E5 came", over.QuerySelector("[data-summary]")!.TextContent);
         var again = (await tab.SendAsync(over, "form[action*=Accept]")).Page;
         Assert.Contains("0 of 2", again.QuerySelector(".history")!.TextContent);
         Assert.Contains("2 of 4", (await tab.OpenAsync($"/slurs/{pupil.Id}/map")).Page.QuerySelector("[data-map]")!.TextContent);

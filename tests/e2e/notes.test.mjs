@@ -99,6 +99,26 @@ describe("notes", () => {
   // What is asked, as the page was told it.
   const listen = (page) => page.waitForResponse((response) => response.url().includes("handler=Prompts")).then((response) => response.json());
 
+  it("come in the teacher's own order, moved by keys and kept", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/notes/7/first`);
+      const order = () => page.$$eval(".note-order li", (rows) => rows.map((row) => row.dataset.note).join(" "));
+      const before = await order();
+      await page.focus("[aria-label='D4 earlier']");
+      await page.keyboard.press("Enter");
+      await page.click("[aria-label='leave out F4']");
+      await page.fill("#added", "A4");
+      await page.keyboard.press("Enter");
+      assert.equal(await order(), "D4 C4 E4 G4 A4");
+      await page.click("[data-keep]");
+      await page.waitForSelector(".told");
+      assert.equal(await order(), "D4 C4 E4 G4 A4");
+      await page.click(".told button");
+      await page.waitForSelector(".told");
+      assert.equal(await order(), before);
+    });
+  });
+
   it("train the hand on the keyboard alone", { timeout: 60000 }, async () => {
     await visit({}, async (page) => {
       await page.goto(`${address}/notes/7/hand?drill=by-note`);

@@ -49,8 +49,6 @@ public sealed record FingeringWeights
         this with
         {
             FourthForFirstAndThird = approach.Of(Points.FourthValve) == FourthValve.FirstAndThirdWhereEasier ? 12 : 0,
-            ThirdForFirstAndSecond =
-                approach.Of(Points.ThirdValve) == ThirdValve.MayReplaceFirstAndSecond ? ThirdForFirstAndSecond / 2 : ThirdForFirstAndSecond,
             HidesThumbSide = approach.Of(Points.HornThumb) == HornThumb.HiddenAtFirst && stage < LearningStage.Pieces,
         };
 

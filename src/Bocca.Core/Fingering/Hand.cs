@@ -1,4 +1,5 @@
 using Bocca.Core.Instruments;
+using Bocca.Core.Music;
 using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Fingering;
@@ -23,6 +24,9 @@ public sealed record Hand
 
     /// <summary>The settings that the teacher has pinned, by the MIDI number of the sounding note.</summary>
     public IReadOnlyDictionary<int, Setting> Pins { get; init; } = new Dictionary<int, Setting>();
+
+    /// <summary>The first notes in the teacher's own order, sounding; null for those of the approach.</summary>
+    public IReadOnlyList<Pitch>? FirstNotes { get; init; }
 
     /// <summary>The hand as an approach has it at a stage: when valve slides are first pulled is the teacher's.</summary>
     public Hand Under(Approach approach, LearningStage stage) =>

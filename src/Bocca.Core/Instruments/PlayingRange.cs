@@ -20,9 +20,17 @@ public readonly record struct PlayingRange(Pitch Lowest, Pitch Highest)
     /// <summary>Whether a sounding pitch lies inside.</summary>
     public bool Holds(Pitch sounding) => sounding.Midi >= Lowest.Midi && sounding.Midi <= Highest.Midi;
 
-    /// <summary>The range of a beginner with first notes.</summary>
-    public static PlayingRange OfFirstNotes(Instrument instrument) =>
-        new(Sounding(instrument, Shipped.Value[instrument.Id].Floor), Sounding(instrument, Shipped.Value[instrument.Id].FirstNotes));
+    /// <summary>The range of a beginner with first notes; the ceiling follows the start.</summary>
+    /// <param name="instrument">The instrument.</param>
+    /// <param name="fromHigh">Whether a horn begins on F4 or A4 rather than lower.</param>
+    public static PlayingRange OfFirstNotes(Instrument instrument, bool fromHigh)
+    {
+        var entry = Shipped.Value[instrument.Id];
+        return new(
+            Sounding(instrument, entry.Floor),
+            Sounding(instrument, fromHigh ? entry.FromHigh ?? entry.FirstNotes : entry.FirstNotes)
+        );
+    }
 
     /// <summary>The range of a pupil in the second stage: scales, slurs, tunes.</summary>
     public static PlayingRange OfSecondStage(Instrument instrument) =>
@@ -33,5 +41,12 @@ public readonly record struct PlayingRange(Pitch Lowest, Pitch Highest)
 
     private static Pitch Sounding(Instrument instrument, string written) => instrument.Readings[0].ToSounding(Pitch.Parse(written));
 
-    private sealed record Entry(IReadOnlyList<string> Instruments, string Floor, string FirstNotes, string Second, string Basis);
+    private sealed record Entry(
+        IReadOnlyList<string> Instruments,
+        string Floor,
+        string FirstNotes,
+        string Second,
+        string Basis,
+        string? FromHigh = null
+    );
 }

@@ -51,12 +51,13 @@ public sealed record SlurPlayer(Instrument Instrument, Reading Reading, PlayingR
     public bool Seventh { get; init; }
 
     /// <summary>The highest note that is comfortable: the top of first notes.</summary>
-    public Pitch Comfortable => PlayingRange.OfFirstNotes(Instrument).Highest;
+    public required Pitch Comfortable { get; init; }
 
     /// <summary>A player as an approach and a stage have one.</summary>
     public static SlurPlayer Of(Instrument instrument, Reading reading, LearningStage stage, Approach approach) =>
-        new(instrument, reading, LearnersRange.Of(instrument, stage))
+        new(instrument, reading, LearnersRange.Of(instrument, stage, approach))
         {
+            Comfortable = LearnersRange.Of(instrument, LearningStage.FirstNotes, approach).Highest,
             Hand = Hand.Free.Under(approach, stage),
             Weights = FingeringWeights.Default.Under(approach, stage),
             Vowels = approach.Of(Points.SlurVowels) switch

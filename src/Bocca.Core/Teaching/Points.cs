@@ -79,6 +79,9 @@ public static class Points
     /// <summary>The first sound asked for.</summary>
     public static Point<FirstTarget> FirstTarget { get; } = new("first.target");
 
+    /// <summary>The order of first notes.</summary>
+    public static Point<FirstNoteWay> FirstNoteWay { get; } = new("first.notes");
+
     /// <summary>First written note on the horn.</summary>
     public static Point<HornStart> HornStart { get; } = new("horn.start");
 

@@ -10,6 +10,16 @@ public enum FirstStart
     TongueAtOnce,
 }
 
+/// <summary>The order of first notes (<c>first.notes</c>).</summary>
+public enum FirstNoteWay
+{
+    /// <summary>On one partial, downwards, then the one below.</summary>
+    OnOnePartial,
+
+    /// <summary>Stepwise from the lowest.</summary>
+    Stepwise,
+}
+
 /// <summary>The first sound asked for (<c>first.target</c>).</summary>
 public enum FirstTarget
 {
@@ -35,8 +45,11 @@ public enum HornStart
     /// <summary>F4.</summary>
     F4,
 
-    /// <summary>A.</summary>
-    A,
+    /// <summary>A3, with 1 and 2.</summary>
+    A3,
+
+    /// <summary>A4, with 1 and 2.</summary>
+    A4,
 }
 
 /// <summary>Going higher (<c>pitch.up</c>).</summary>

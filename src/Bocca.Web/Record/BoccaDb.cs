@@ -20,6 +20,8 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
 
     public DbSet<NotePin> Pins => Set<NotePin>();
 
+    public DbSet<FirstNoteOrder> FirstNoteOrders => Set<FirstNoteOrder>();
+
     public DbSet<RoomSettings> Rooms => Set<RoomSettings>();
 
     private static string[] Instants { get; } = ["At", "DeletedAt", "DoneAt", "DueAt"];
@@ -86,6 +88,12 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
                 pin.Midi,
             })
             .IsUnique();
+        modelBuilder.Entity<FirstNoteOrder>(order =>
+        {
+            order.Ignore(each => each.Sounding);
+            order.HasOne<Pupil>().WithMany().HasForeignKey(each => each.PupilId);
+            order.HasIndex(each => new { each.PupilId, each.InstrumentId }).IsUnique();
+        });
         CreateJournal(modelBuilder);
     }
 

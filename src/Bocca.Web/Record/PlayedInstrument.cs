@@ -36,10 +36,19 @@ public static class PlayedInstruments
             .Db.Pins.AsNoTracking()
             .Where(pin => pin.PupilId == pupil.Id && pin.InstrumentId == pupil.InstrumentId)
             .ToListAsync();
+        // The pupil's own order goes before the room's.
+        var order = await journal
+            .Db.FirstNoteOrders.AsNoTracking()
+            .Where(each => each.InstrumentId == pupil.InstrumentId && (each.PupilId == pupil.Id || each.PupilId == null))
+            .OrderByDescending(each => each.PupilId != null)
+            .FirstOrDefaultAsync();
         return new PlayedInstrument(
             instrument,
             passport,
-            HandOf(pupil, instrument, pins).Under(approach, pupil.Stage),
+            HandOf(pupil, instrument, pins).Under(approach, pupil.Stage) with
+            {
+                FirstNotes = order?.Sounding,
+            },
             FingeringWeights.Default.Under(approach, pupil.Stage),
             openAt
         );

@@ -10,7 +10,7 @@ namespace Bocca.Core.Tests.Fingering;
 public sealed class ClassPartTests
 {
     private static ClassMember Member(string id, string? reading = null, LearningStage stage = LearningStage.Second) =>
-        new(id, Catalogue.Get(id), Catalogue.Get(id).ReadingOf(reading), stage);
+        new(id, Catalogue.Get(id), Catalogue.Get(id).ReadingOf(reading), stage) { Approach = Approach.Of(ApproachPreset.MouthpieceFirst) };
 
     private static ClassPart Long(string concert, string id, string? reading = null) =>
         ClassPart.Of(Member(id, reading), ConcertLine.Of(ConcertShape.LongNote, concert));

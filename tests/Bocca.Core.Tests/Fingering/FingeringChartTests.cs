@@ -1,6 +1,7 @@
 using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
+using Bocca.Core.Teaching;
 using CsCheck;
 
 namespace Bocca.Core.Tests.Fingering;
@@ -41,6 +42,50 @@ public sealed class FingeringChartTests
                 Assert.Equal((entry.Written, entry.Setting, entry.Partial), (entry.Written, best.Setting.ToString(), best.Partial));
             }
         );
+    }
+
+    /// <summary>Whatever the approach and the stage: 1-2 stays before 3, and only valve 4 and the thumb are a matter of taste.</summary>
+    [Theory]
+    [InlineData("trumpet-bb", StandardCharts.Trumpet)]
+    [InlineData("tenor-horn-eb", StandardCharts.Trumpet)]
+    [InlineData("horn-f", StandardCharts.HornF)]
+    [InlineData("horn-bb", StandardCharts.HornBb)]
+    [InlineData("horn-double", StandardCharts.HornDouble)]
+    [InlineData("trombone", StandardCharts.Trombone)]
+    [InlineData("trombone-f", StandardCharts.TromboneF)]
+    [InlineData("baritone-3v", StandardCharts.EuphoniumThreeValves)]
+    [InlineData("euphonium-3v", StandardCharts.EuphoniumThreeValves)]
+    [InlineData("euphonium-4v", StandardCharts.EuphoniumFourValves)]
+    [InlineData("euphonium-4v-comp", StandardCharts.EuphoniumCompensating)]
+    [InlineData("tuba-bb-3v", StandardCharts.TubaBb)]
+    [InlineData("tuba-bb-4v", StandardCharts.TubaBbFourValves)]
+    [InlineData("tuba-cc-4v", StandardCharts.TubaC)]
+    [InlineData("tuba-eb-3v", StandardCharts.TubaEb)]
+    [InlineData("tuba-eb-4v-comp", StandardCharts.TubaEbCompensating)]
+    [InlineData("tuba-f-4v", StandardCharts.TubaF)]
+    public void Every_preset_gives_the_chart_taught(string id, string chart)
+    {
+        var instrument = Catalogue.Get(id);
+        foreach (var preset in Enum.GetValues<ApproachPreset>())
+        foreach (var stage in Enum.GetValues<LearningStage>())
+        {
+            var approach = Approach.Of(preset);
+            var weights = FingeringWeights.Default.Under(approach, stage);
+            var taught = StandardCharts.Read(weights.HidesThumbSide && id == "horn-double" ? StandardCharts.HornF : chart).ToList();
+            foreach (var entry in taught)
+            {
+                var ways = FingeringFinder.Find(instrument, instrument.Readings[0], Pitch.Parse(entry.Written), weights);
+                var expected =
+                    entry.Setting == "4"
+                    && instrument.Slide is null
+                    && approach.Of(Points.FourthValve) == FourthValve.FirstAndThirdWhereEasier
+                        ? "1-3"
+                        : entry.Setting;
+                Assert.Equal((preset, entry.Written, expected), (preset, entry.Written, ways[0].Setting.ToString()));
+                if (expected == "1-2" && approach.Of(Points.ThirdValve) == ThirdValve.MayReplaceFirstAndSecond)
+                    Assert.Equal("3", TeacherChoice.EqualTo(ways, approach).ToString());
+            }
+        }
     }
 
     [Theory]

@@ -18,7 +18,7 @@ internal static class StandardCharts
 
     public const string HornF = """
         pt 0   2   1   1-2 2-3
-        3  G3  .   .   .   .
+        3  G3  F#3 F3  .   .
         4  C4  B3  Bb3 A3  Ab3
         5  E4  Eb4 D4  C#4 .
         6  G4  F#4 F4  .   .
@@ -107,7 +107,7 @@ internal static class StandardCharts
 
     public const string HornDouble = """
         pt 0   2   1   1-2 2-3 T-0 T-2 T-1 T-1-2 T-2-3
-        3  G3  F#3 .   .   .   .   .   .   .     .
+        3  G3  F#3 F3  .   .   .   .   .   .     .
         4  C4  B3  Bb3 A3  Ab3 .   .   .   .     .
         5  E4  Eb4 D4  C#4 .   .   .   .   .     .
         6  G4  F#4 F4  .   .   C5  B4  Bb4 A4    Ab4

@@ -237,7 +237,14 @@ public sealed class SlurWriterTests
     {
         var model = ClassSlur.Usual(Approach.Of(ApproachPreset.MouthpieceFirst));
         ClassSlur For(string id) =>
-            ClassSlur.Of(new ClassMember(id, Catalogue.Get(id), Catalogue.Get(id).Readings[0], LearningStage.Pieces), Player(id), model);
+            ClassSlur.Of(
+                new ClassMember(id, Catalogue.Get(id), Catalogue.Get(id).Readings[0], LearningStage.Pieces)
+                {
+                    Approach = Approach.Of(ApproachPreset.MouthpieceFirst),
+                },
+                Player(id),
+                model
+            );
         foreach (var id in new[] { "trombone", "euphonium-3v", "tuba-bb-3v", "tuba-eb-3v", "horn-double" })
         {
             var own = For(id);

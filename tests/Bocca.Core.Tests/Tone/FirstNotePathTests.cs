@@ -14,7 +14,8 @@ public class FirstNotePathTests
     [Theory]
     [InlineData("trumpet-bb", "D4", "G3", "G4", true)]
     [InlineData("trumpet-bb", "E4", "A3", "A4", false)]
-    [InlineData("trombone", "C3", "F2", "F3", true)]
+    [InlineData("trombone-f", "C3", "F2", "F3", true)]
+    [InlineData("trombone", "D3", "G2", "G3", false)]
     [InlineData("euphonium-4v-comp", "D3", "G2", "G3", false)]
     [InlineData("tuba-bb-3v", "C2", "F1", "F2", true)]
     public void Tells_what_lips_would_get_instead(string id, string written, string below, string above, bool hides)

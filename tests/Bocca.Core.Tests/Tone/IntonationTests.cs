@@ -80,7 +80,7 @@ public sealed class IntonationTests
         Assert.True(row.Doubt!.Sentence.Contains(told), row.Doubt.Sentence);
     }
 
-    /// <summary>20 cents sharp: half of 1.2 % of the open tube, a trombone's with its slide closed (lengths common practice, computed).</summary>
+    /// <summary>20 cents sharp: half of 1.2 % of the open tube, a trombone's with its slide closed (computed).</summary>
     [Theory]
     [InlineData("trumpet-bb", "C4 D4 E4 F4 G4", "0 1-3 1-2 1 0", 9)]
     [InlineData("horn-f", "C4 D4 E4 F4 G4", "0 1 0 1 0", 23)]

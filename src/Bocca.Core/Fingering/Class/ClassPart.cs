@@ -17,18 +17,21 @@ public sealed record ClassMember(string Name, Instrument Instrument, Reading Rea
     /// <summary>What ranks fingerings under the player's approach.</summary>
     public FingeringWeights Weights { get; init; } = FingeringWeights.Default;
 
+    /// <summary>The player's approach: a horn's ceiling follows its start.</summary>
+    public required Approach Approach { get; init; }
+
     /// <summary>The range of the player's stage.</summary>
-    public PlayingRange Range => LearnersRange.Of(Instrument, Stage);
+    public PlayingRange Range => LearnersRange.Of(Instrument, Stage, Approach);
 }
 
 /// <summary>How far a learner's notes reach at a stage.</summary>
 public static class LearnersRange
 {
     /// <summary>The range of a stage; lips and mouthpiece have first notes ahead of them.</summary>
-    public static PlayingRange Of(Instrument instrument, LearningStage stage) =>
+    public static PlayingRange Of(Instrument instrument, LearningStage stage, Approach approach) =>
         stage switch
         {
-            < LearningStage.Second => PlayingRange.OfFirstNotes(instrument),
+            < LearningStage.Second => PlayingRange.OfFirstNotes(instrument, approach.Of(Points.HornStart) is HornStart.F4 or HornStart.A4),
             LearningStage.Second => PlayingRange.OfSecondStage(instrument),
             _ => PlayingRange.Whole(instrument),
         };

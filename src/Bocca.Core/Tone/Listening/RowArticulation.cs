@@ -18,7 +18,7 @@ public sealed record RowArticulation
     /// <summary>What falls by so much more slowly than the room does was let die away.</summary>
     private const double SlowerThanRoom = 1.6;
 
-    /// <summary>How much a room adds to a rise at most, as a share of the time in which it falls by 60 dB: it fills as it empties.</summary>
+    /// <summary>How much a room adds to a rise at most, a share of its time of 60 dB: it fills as it empties.</summary>
     private const double RiseShare = 0.2;
 
     /// <summary>Share of the time to the next start that sounds, median over the tongued notes that have a next.</summary>

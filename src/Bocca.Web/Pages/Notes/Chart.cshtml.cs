@@ -69,7 +69,7 @@ public sealed class ChartModel(Journal journal) : NotesPage(journal)
 
     private void Load()
     {
-        var range = Whole ? PlayingRange.Whole(Played!.Instrument) : LearnersRange.Of(Played!.Instrument, Pupil!.Stage);
+        var range = Whole ? PlayingRange.Whole(Played!.Instrument) : LearnersRange.Of(Played!.Instrument, Pupil!.Stage, Approach);
         var (lowest, highest) = (Pupil!.Reading.ToWritten(range.Lowest), Pupil.Reading.ToWritten(range.Highest));
         try
         {

@@ -84,6 +84,7 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
                 ClassPart.Of(
                     new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage)
                     {
+                        Approach = approach,
                         Hand = played.Hand,
                         Weights = played.Weights,
                     },

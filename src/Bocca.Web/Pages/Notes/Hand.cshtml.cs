@@ -199,7 +199,7 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
             .ToListAsync();
         var cards = await Cards().Select(card => card.Item).ToListAsync();
         var names = FirstNotes
-            .Of(Pupil!.Instrument, Reading, Approach)
+            .Of(Played!.Instrument, Reading, Approach, Played.Hand, Played.Weights)
             .Select(note => note.ToString())
             .Concat(saved)
             .Concat(cards)

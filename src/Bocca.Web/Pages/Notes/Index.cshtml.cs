@@ -53,7 +53,10 @@ public sealed class IndexModel(Journal journal) : NotesPage(journal)
     public string? Trouble { get; private set; }
 
     /// <summary>What the approach leaves to the teacher at this note.</summary>
-    public string? Choice => View is null ? null : TeacherChoice.Between(View.Ways, Approach);
+    public string? Choice =>
+        View is null ? null
+        : TeacherChoice.EqualTo(View.Ways, Approach) is { } equal ? $"{equal} does as well as {View.Ways[0].Setting}."
+        : TeacherChoice.Between(View.Ways, Approach);
 
     public async Task OnGetAsync()
     {

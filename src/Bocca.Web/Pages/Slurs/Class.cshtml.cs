@@ -72,7 +72,8 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
             var approach = pupil.ApproachIn(Room);
             var played = await Journal.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
             var player = SlurPlayer.Of(played.Instrument, pupil.Reading, pupil.Stage, approach) with { Hand = played.Hand };
-            parts.Add((ClassSlur.Of(new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage), player, Asked), player));
+            var member = new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage) { Approach = approach };
+            parts.Add((ClassSlur.Of(member, player, Asked), player));
         }
 
         Parts = parts;

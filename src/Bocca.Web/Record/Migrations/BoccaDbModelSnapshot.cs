@@ -210,6 +210,33 @@ namespace Bocca.Web.Record.Migrations
                     b.ToTable("Payloads");
                 });
 
+            modelBuilder.Entity("Bocca.Web.Record.FirstNoteOrder", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("InstrumentId")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Notes")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("PupilId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PupilId", "InstrumentId")
+                        .IsUnique();
+
+                    b.ToTable("FirstNoteOrders");
+                });
+
             modelBuilder.Entity("Bocca.Web.Record.NotePin", b =>
                 {
                     b.Property<int>("Id")
@@ -421,6 +448,13 @@ namespace Bocca.Web.Record.Migrations
                         .HasForeignKey("Bocca.Web.Record.EntryPayload", "EntryId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Bocca.Web.Record.FirstNoteOrder", b =>
+                {
+                    b.HasOne("Bocca.Web.Record.Pupil", null)
+                        .WithMany()
+                        .HasForeignKey("PupilId");
                 });
 
             modelBuilder.Entity("Bocca.Web.Record.NotePin", b =>
