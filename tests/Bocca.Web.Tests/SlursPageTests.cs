@@ -53,6 +53,45 @@ public sealed class SlursPageTests : IDisposable
     }
 
     [Fact]
+    public async Task In_the_first_weeks_nothing_is_slurred_that_has_not_come()
+    {
+        var pupil = await AddAsync(LearningStage.FirstNotes);
+        var (_, empty) = await Tab().OpenAsync($"/slurs/{pupil.Id}");
+        Assert.Contains("Slurs take only notes that have come already", empty.QuerySelector("#stage")!.TextContent);
+        Assert.NotNull(empty.QuerySelector($"a[href='/tone/{pupil.Id}?drill=open-pair']"));
+        await _room.InRecordAsync(async db =>
+        {
+            var entry = new Entry
+            {
+                PupilId = pupil.Id,
+                Kind = "notes",
+                At = DateTime.UtcNow,
+                InstrumentId = "trumpet-bb",
+                Kept = true,
+            };
+            db.Entries.Add(entry);
+            foreach (var item in (string[])["C4 0 2", "G4 0 3", "D4 1-3 3"])
+                entry.Figures.Add(
+                    new EntryFigure
+                    {
+                        PupilId = pupil.Id,
+                        InstrumentId = "trumpet-bb",
+                        Name = "note",
+                        Item = item,
+                        Value = 1,
+                        At = entry.At,
+                    }
+                );
+            return await db.SaveChangesAsync();
+        });
+        var (_, page) = await Tab().OpenAsync($"/slurs/{pupil.Id}");
+        var offered = page.QuerySelectorAll("[data-day] a").Select(link => link.TextContent).ToList();
+        Assert.NotEmpty(offered);
+        Assert.All(offered, text => Assert.Matches("on 0: (C4|G4)( (C4|G4))+$", text.Trim()));
+        Assert.Contains("not yet known", page.QuerySelector("[data-breath]")!.TextContent);
+    }
+
+    [Fact]
     public async Task A_slur_heard_is_kept_mapped_deleted_and_brought_back()
     {
         var pupil = await AddAsync();
@@ -135,7 +174,7 @@ public sealed class SlursPageTests : IDisposable
             await client.GetByteArrayAsync($"/slurs/{pupil.Id}?handler=MusicXml", TestContext.Current.CancellationToken)
         );
         var link = (IHtmlAnchorElement)read.QuerySelector("[data-own] a")!;
-        Assert.Contains("points", read.QuerySelector("[data-own]")!.TextContent);
+        Assert.Matches("(easy|right|hard), [0-9]+ %", read.QuerySelector("[data-own]")!.TextContent);
         var stage = (await tab.OpenAsync(link.PathName + link.Search)).Page;
         Assert.Contains("From a file", stage.QuerySelector("h1")!.TextContent);
         Assert.Contains("at its widest", stage.QuerySelector("[data-difficulty]")!.TextContent);

@@ -38,7 +38,7 @@ describe("slurs", () => {
       await page.locator("h1").click();
       await page.keyboard.press("Enter");
       await page.waitForURL(/drill=glide/);
-      assert.match(await page.textContent(".history"), /one partial high/);
+      assert.match(await page.textContent(".history"), /one note too high/);
       await page.goto(`${address}/slurs/7/map`);
       assert.match(await page.textContent("[data-map]"), /0 of 2/);
     });

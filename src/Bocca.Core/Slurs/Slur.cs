@@ -9,7 +9,7 @@ namespace Bocca.Core.Slurs;
 /// <param name="Sounding">What sounds.</param>
 /// <param name="Written">What is read.</param>
 /// <param name="Beats">How long it lasts.</param>
-/// <param name="Vowel">The vowel of its register; empty where none is printed.</param>
+/// <param name="Vowel">Its vowel, by the contour of the slur; empty where none is printed.</param>
 public sealed record SlurNote(Tube Tube, int Partial, Pitch Sounding, Pitch Written, double Beats, string Vowel);
 
 /// <summary>A written slur: one breath, one start of the tongue, the lips do the rest.</summary>

@@ -8,19 +8,22 @@ namespace Bocca.Core.Slurs;
 /// <param name="Reason">Why it was chosen, in words.</param>
 public sealed record ChosenSlur(Slur Slur, double Tempo, SlurDifficulty Difficulty, double Likelihood, string Reason);
 
-/// <summary>The slurs for a day: what is due, what is nearly there, and one stretch.</summary>
+/// <summary>The slurs for a day: what is due, what is nearly there, and one that is new and harder.</summary>
 /// <param name="Slurs">Three to five, the easiest first; none where nothing fits.</param>
 /// <param name="Seconds">How long they take with their rests.</param>
 /// <param name="Note">What limits the day, in words; empty for nothing.</param>
 public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, string Note)
 {
+    /// <summary>How likely slurs come for this pupil.</summary>
+    public required SlurSuccess Success { get; init; }
+
     /// <summary>Each slur is played so often, with a rest of its own length after each (common practice).</summary>
     public const int Times = 2;
 
-    /// <summary>Likelihoods that are safe, and nearly there, and a stretch (ours, editable).</summary>
-    private const double Safe = 0.8,
+    /// <summary>Likelihoods that are safe, nearly there, hard and too far (ours, editable).</summary>
+    private const double Safe = SlurSuccess.Easy,
         Nearly = 0.65,
-        Stretch = 0.45,
+        Hard = SlurSuccess.Right,
         TooFar = 0.25;
 
     /// <summary>Safe slurs are due again after so many days.</summary>
@@ -40,7 +43,7 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
     /// <param name="now">The moment.</param>
     /// <param name="tempo">Beats a minute.</param>
     /// <param name="minutes">How long it may take, rests included.</param>
-    /// <param name="tired">Whether the lips are tired: then nothing above what is comfortable, and no stretch.</param>
+    /// <param name="tired">Whether the lips are tired: then nothing above what is comfortable, and nothing hard.</param>
     public static SlurDay Of(
         SlurPlayer player,
         IReadOnlyList<SlurTry> tries,
@@ -101,7 +104,7 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
         for (var i = 0; i < 2; i++)
             Take(
                 candidates
-                    .Where(each => each.Likely is >= Stretch and < 0.9)
+                    .Where(each => each.Likely is >= Hard and < 0.9)
                     .OrderBy(each => Math.Abs(each.Likely - Nearly))
                     .ThenByDescending(each => each.Tries.Count),
                 each => $"Nearly there: {100 * each.Likely:0} % likely to come clean."
@@ -109,17 +112,19 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
         Take(due, each => $"Due: last played {(now - each.Tries.Max(its => its.At)).TotalDays:0} days ago.");
         if (!tired)
             Take(
-                candidates.Where(each => each.Likely is >= TooFar and < 0.6).OrderBy(each => Math.Abs(each.Likely - Stretch)),
-                each => $"The stretch of the day: {each.Difficulty.Parts.MaxBy(part => part.Points).Words}."
+                candidates.Where(each => each.Likely is >= TooFar and < 0.6).OrderBy(each => Math.Abs(each.Likely - Hard)),
+                each => $"New and harder: {each.Difficulty.Parts.MaxBy(part => part.Points).Words}."
             );
         for (var i = chosen.Count; i < 3; i++)
             Take(candidates.OrderByDescending(each => each.Likely), _ => "One more that comes.");
         var note =
-            candidates.Count == 0 ? "No slur fits this range in one breath yet: first a longer stream, or a wider range."
+            candidates.Count == 0 && player.Met is not null
+                ? "Slurs take only notes that have come already, in one tube two neighbours: on Tone, Low and next, at will, comes first."
+            : candidates.Count == 0 ? "No slur fits this range in one breath yet: first a longer stream, or a wider range."
             : tired ? "Tired lips: nothing high, nothing new today."
             : chosen.Count < 3 ? $"{minutes:0.#} minutes hold no more."
             : "";
-        return new SlurDay([.. chosen.OrderBy(each => each.Difficulty.Points)], seconds, note);
+        return new SlurDay([.. chosen.OrderBy(each => each.Difficulty.Points)], seconds, note) { Success = success };
     }
 
     /// <summary>The tempo asked, or the slowest above it at which one breath carries the slur.</summary>

@@ -9,16 +9,16 @@ public readonly record struct DifficultyPart(double Points, string Words);
 
 /// <summary>
 /// How hard a slur is, in points that add up (all ours, editable): one for two semitones of its widest step, one for each note
-/// past two, two for each partial skipped, one for two semitones above what is comfortable, one for starting downward, one for
-/// twenty beats a minute over sixty, two where neighbours lie within three semitones, and four for a whole breath where it takes
-/// more than half of one; 0.6 for each tube down from the open one, which lies lower and is met later.
+/// past two, two for each partial skipped, one for two semitones above what is comfortable, one for starting the other way than
+/// the approach goes first, one for twenty beats a minute over sixty, two where neighbours lie within three semitones; 0.6 for each
+/// setting down from the open one, which lies lower and is met later. What one breath carries is a limit, not a difficulty.
 /// </summary>
 /// <param name="Parts">The parts that count.</param>
 public sealed record SlurDifficulty(IReadOnlyList<DifficultyPart> Parts)
 {
     private const double CrowdedSemitones = 3,
         EasyTempo = 60,
-        EasyBreath = 0.5;
+        PerSetting = 0.6;
 
     /// <summary>The sum.</summary>
     public double Points => Parts.Sum(part => part.Points);
@@ -37,24 +37,23 @@ public sealed record SlurDifficulty(IReadOnlyList<DifficultyPart> Parts)
         var crowded = slur.Notes.Any(note =>
             HarmonicSeries.ExactSemitones(note.Partial + 1) - HarmonicSeries.ExactSemitones(note.Partial) < CrowdedSemitones
         );
-        var breath = slur.Seconds(tempo) / player.BreathSeconds;
-        var place = tubes.TakeWhile(tube => tube.Setting != slur.Setting).Count();
-        return Of(widest, slur.Notes.Count, skipped, above, down, tempo, crowded, breath, place);
+        // Where the valves change anyway, no setting is further down than another.
+        var place = slur.Shape.Neighbours ? 0 : tubes.TakeWhile(tube => tube.Setting != slur.Setting).Count();
+        return Of(widest, slur.Notes.Count, skipped, above, down != player.DownFirst, tempo, crowded, place);
     }
 
     /// <summary>
     /// The same from its numbers: semitones of the widest step, notes, partials skipped, semitones above what is comfortable, starting
-    /// downward, beats a minute, crowded neighbours, share of a breath, tubes down from the open one.
+    /// the other way, beats a minute, crowded neighbours, settings down from the open one.
     /// </summary>
     public static SlurDifficulty Of(
         double widest,
         int notes,
         int skipped,
         double above,
-        bool down,
+        bool otherWay,
         double tempo,
         bool crowded,
-        double breath,
         int place
     )
     {
@@ -64,11 +63,10 @@ public sealed record SlurDifficulty(IReadOnlyList<DifficultyPart> Parts)
             new(Math.Max(0, notes - 2), $"{notes} notes"),
             new(2 * Math.Max(0, skipped), $"{skipped} partial{(skipped == 1 ? "" : "s")} skipped"),
             new(Math.Max(0, above) / 2, $"{above:0} semitones above what is comfortable"),
-            new(down ? 1 : 0, "starts downward"),
+            new(otherWay ? 1 : 0, "starts the other way"),
             new(Math.Max(0, tempo - EasyTempo) / 20, $"{tempo:0} a minute"),
             new(crowded ? 2 : 0, "neighbours within three semitones"),
-            new(8 * Math.Max(0, breath - EasyBreath), $"{100 * breath:0} % of a breath"),
-            new(0.6 * place, $"{place} tube{(place == 1 ? "" : "s")} down"),
+            new(PerSetting * place, $"{place} setting{(place == 1 ? "" : "s")} down"),
         ];
         return new SlurDifficulty([.. parts.Where(part => part.Points > 0)]);
     }

@@ -13,8 +13,8 @@ public enum VowelLine
     /// <summary>Nothing.</summary>
     None,
 
-    /// <summary>The vowel of each note's register.</summary>
-    ByRegister,
+    /// <summary>The vowels that follow the contour.</summary>
+    ByContour,
 
     /// <summary>Room for the teacher's own.</summary>
     Room,
@@ -38,14 +38,27 @@ public sealed record SlurPlayer(Instrument Instrument, Reading Reading, PlayingR
     /// <summary>The settings taught; null for all.</summary>
     public IReadOnlySet<Setting>? Taught { get; init; }
 
+    /// <summary>The notes that have come already, by setting and partial: slurs take no others; null for all.</summary>
+    public IReadOnlySet<(Setting Setting, int Partial)>? Met { get; init; }
+
+    /// <summary>Whether slurs take only what has come: in the first weeks, where the approach has it so.</summary>
+    public static bool TakesOnlyMet(LearningStage stage, Approach approach) =>
+        stage < LearningStage.Second && approach.Of(Points.SlurNotes) == SlurNotes.OnlyThoseMet;
+
+    /// <summary>Whether a note may be slurred.</summary>
+    internal bool HasMet(Tube tube, int partial) => Met?.Contains((tube.Setting, partial)) ?? true;
+
     /// <summary>Seconds of one usable breath.</summary>
     public double BreathSeconds { get; init; } = UsualBreathSeconds;
 
     /// <summary>What sheets print of vowels.</summary>
-    public VowelLine Vowels { get; init; } = VowelLine.ByRegister;
+    public VowelLine Vowels { get; init; } = VowelLine.ByContour;
 
     /// <summary>Whether slurs are played to the pupil rather than read.</summary>
     public bool ByEar { get; init; }
+
+    /// <summary>Whether slurs go down first.</summary>
+    public bool DownFirst { get; init; }
 
     /// <summary>Whether the seventh partial may be used: only on purpose.</summary>
     public bool Seventh { get; init; }
@@ -62,10 +75,11 @@ public sealed record SlurPlayer(Instrument Instrument, Reading Reading, PlayingR
             Weights = FingeringWeights.Default.Under(approach, stage),
             Vowels = approach.Of(Points.SlurVowels) switch
             {
-                SlurVowels.ByRegister => VowelLine.ByRegister,
+                SlurVowels.ByRegister => VowelLine.ByContour,
                 SlurVowels.TeachersOwn => VowelLine.Room,
                 _ => VowelLine.None,
             },
+            DownFirst = approach.Of(Points.SlurWay) == SlurWay.DownFirst,
             ByEar = approach.Of(Points.SlurSource) == SlurSource.ByEar,
         };
 

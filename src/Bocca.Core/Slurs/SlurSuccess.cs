@@ -15,6 +15,10 @@ public sealed record SlurTry(string SlurId, IReadOnlyList<(int Low, int High)> P
 /// </summary>
 public sealed class SlurSuccess
 {
+    /// <summary>A slur this likely to come clean is easy for a pupil, and one this likely right to work on (ours, editable).</summary>
+    public const double Easy = 0.8,
+        Right = 0.45;
+
     private const double UsualAbility = 4,
         AbilitySpread = 2.5,
         EaseSpread = 1,
@@ -46,6 +50,13 @@ public sealed class SlurSuccess
     /// <summary>How likely a slur comes clean, 0 to 1.</summary>
     public double Likelihood(double difficulty, IReadOnlyCollection<(int Low, int High)> pairs) =>
         1 / (1 + Math.Exp(-(Ability - (PerPoint * difficulty) + Ease(pairs))));
+
+    /// <summary>How hard a slur is for the pupil: <c>easy</c>, <c>right</c> or <c>hard</c>.</summary>
+    /// <param name="likelihood">How likely it comes clean.</param>
+    public static string Words(double likelihood) =>
+        likelihood >= Easy ? "easy"
+        : likelihood >= Right ? "right"
+        : "hard";
 
     private double Ease(IReadOnlyCollection<(int Low, int High)> pairs) =>
         pairs.Count == 0 ? 0 : pairs.Average(pair => _ease.GetValueOrDefault(pair));

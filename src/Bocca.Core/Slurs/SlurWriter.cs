@@ -88,7 +88,8 @@ public static class SlurWriter
                     $"The next needs {Pitch.FromMidi(player.Reading.ToWritten(Pitch.FromMidi(low)).Midi)}: "
                         + $"{ways.Select(way => way?.Barred).FirstOrDefault(barred => barred is not null) ?? "no setting gives it."}"
                 );
-            slurs.Add(new Slur(shape, [.. ways.Select((way, i) => Note(player, shape, way!.Tube, way.Partial, i))]));
+            if (ways.TrueForAll(way => player.HasMet(way!.Tube, way.Partial)))
+                slurs.Add(new Slur(shape, Sung(player, [.. ways.Select((way, i) => Note(player, shape, way!.Tube, way.Partial, i))])));
         }
     }
 
@@ -145,13 +146,15 @@ public static class SlurWriter
                 return (null, $"needs {note.Written}, below the range, which starts at {player.Reading.ToWritten(player.Range.Lowest)}.");
             if (note.Sounding.Midi > player.Range.Highest.Midi)
                 return (null, $"needs {note.Written}, above the range, which ends at {player.Reading.ToWritten(player.Range.Highest)}.");
+            if (!player.HasMet(tube, partial))
+                return (null, $"needs {note.Written}, which has not come yet.");
             // A tube so far from the note that no chart names it for it is no way to play it.
             if (!FingeringFinder.Gives(tube, partial))
                 return (null, $"has no true {note.Written}.");
             notes.Add(note);
         }
 
-        return (new Slur(shape, notes), "");
+        return (new Slur(shape, Sung(player, notes)), "");
     }
 
     private static bool IsUsed(SlurPlayer player, int partial) => !HarmonicSeries.IsAvoided(partial) || (partial == 7 && player.Seventh);
@@ -159,28 +162,15 @@ public static class SlurWriter
     private static SlurNote Note(SlurPlayer player, SlurShape shape, Tube tube, int partial, int index)
     {
         var sounding = Pitch.FromMidi(player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones);
-        return new SlurNote(
-            tube,
-            partial,
-            sounding,
-            Pitch.FromMidi(player.Reading.ToWritten(sounding).Midi),
-            shape.BeatsOf(index),
-            player.Vowels switch
-            {
-                VowelLine.ByRegister => Vowel(player.Instrument, sounding),
-                VowelLine.Room => Room,
-                _ => "",
-            }
-        );
+        return new SlurNote(tube, partial, sounding, Pitch.FromMidi(player.Reading.ToWritten(sounding).Midi), shape.BeatsOf(index), "");
     }
 
-    /// <summary>Oh below the concert B flat from which drills start, ee above the concert F, ah between (common practice).</summary>
-    private static string Vowel(Instrument instrument, Pitch sounding)
-    {
-        var start = StartNotes.Of(instrument);
-        var (low, high) = (Math.Min(start.ConcertBb.Midi, start.ConcertF.Midi), Math.Max(start.ConcertBb.Midi, start.ConcertF.Midi));
-        return sounding.Midi < low ? "oh"
-            : sounding.Midi > high ? "ee"
-            : "ah";
-    }
+    /// <summary>The notes with what is printed of vowels.</summary>
+    private static IReadOnlyList<SlurNote> Sung(SlurPlayer player, IReadOnlyList<SlurNote> notes) =>
+        player.Vowels switch
+        {
+            VowelLine.ByContour => SlurVowelLine.Of(player.Instrument, notes),
+            VowelLine.Room => [.. notes.Select(note => note with { Vowel = Room })],
+            _ => notes,
+        };
 }

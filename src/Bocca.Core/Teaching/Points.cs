@@ -106,6 +106,12 @@ public static class Points
     /// <summary>Vowels in slurs.</summary>
     public static Point<SlurVowels> SlurVowels { get; } = new("slur.vowels");
 
+    /// <summary>Which way slurs go first.</summary>
+    public static Point<SlurWay> SlurWay { get; } = new("slur.first");
+
+    /// <summary>The notes of slurs in the first weeks.</summary>
+    public static Point<SlurNotes> SlurNotes { get; } = new("slur.notes");
+
     /// <summary>The fourth valve.</summary>
     public static Point<FourthValve> FourthValve { get; } = new("valve4");
 

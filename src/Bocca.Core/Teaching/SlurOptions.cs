@@ -3,7 +3,7 @@ namespace Bocca.Core.Teaching;
 /// <summary>Vowels in slurs (<c>slur.vowels</c>).</summary>
 public enum SlurVowels
 {
-    /// <summary>Oh low, ah middle, ee high.</summary>
+    /// <summary>Oh low, ah middle, ee high, by the contour of the slur.</summary>
     ByRegister,
 
     /// <summary>None.</summary>
@@ -11,6 +11,26 @@ public enum SlurVowels
 
     /// <summary>The teacher's own.</summary>
     TeachersOwn,
+}
+
+/// <summary>Which way slurs go first (<c>slur.first</c>).</summary>
+public enum SlurWay
+{
+    /// <summary>Up.</summary>
+    UpFirst,
+
+    /// <summary>Down.</summary>
+    DownFirst,
+}
+
+/// <summary>The notes of slurs in the first weeks (<c>slur.notes</c>).</summary>
+public enum SlurNotes
+{
+    /// <summary>Only notes, settings and positions that have come already.</summary>
+    OnlyThoseMet,
+
+    /// <summary>All of the range.</summary>
+    AllOfTheRange,
 }
 
 /// <summary>Where slurs come from (<c>slurs.source</c>).</summary>

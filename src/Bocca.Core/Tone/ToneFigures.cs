@@ -26,6 +26,12 @@ public static class ToneFigures
     /// <summary>The level of the pupil's own medium loudness, dB below full scale.</summary>
     public static FigureKind Medium { get; } = new("medium loudness", "dB", "softer", "louder");
 
+    /// <summary>The longest note held in one breath, seconds; the item is its register: low, middle or high.</summary>
+    public static FigureKind LongestNote { get; } = new("longest note", "s", "shorter", "longer");
+
+    /// <summary>A note is held from this length on (seconds).</summary>
+    private const double HeldSeconds = 3;
+
     /// <summary>The figures of a take.</summary>
     /// <param name="trace">What was meant and what came of it.</param>
     /// <param name="chosen">Whether the notes were chosen for it, so that the first one is a first try.</param>
@@ -52,8 +58,25 @@ public static class ToneFigures
         if (aim == ToneAim.Tuning && told)
             foreach (var note in trace.Notes.Where(note => note is { Outcome: NoteOutcome.Right, HeardHz: not null }))
                 yield return new Figure(OpenNote, note.HeardHz!.Value, Item: $"{note.Number}");
+        if (aim == ToneAim.Held && told)
+            foreach (var register in Held(trace).GroupBy(held => held.Register))
+                yield return new Figure(LongestNote, register.Max(held => held.Seconds), Item: register.Key);
         var medium = trace.Notes.Where(note => note.Label == "medium").Select(note => note.LevelDb).OfType<double>().ToList();
         if (aim == ToneAim.Levels && medium.Count > 0)
             yield return new Figure(Medium, medium.Average(), Count: medium.Count);
     }
+
+    /// <summary>Right notes held in one breath: partials 1 and 2 are low, up to 4 middle, above high.</summary>
+    private static IEnumerable<(string Register, double Seconds)> Held(RowTrace trace) =>
+        trace
+            .Notes.Where(note => note is { Outcome: NoteOutcome.Right, StartSeconds: not null, EndSeconds: not null })
+            .Select(note =>
+                (
+                    Register: note.Partial <= 2 ? "low"
+                    : note.Partial <= 4 ? "middle"
+                    : "high",
+                    Seconds: note.EndSeconds!.Value - note.StartSeconds!.Value
+                )
+            )
+            .Where(held => held.Seconds >= HeldSeconds);
 }

@@ -1,5 +1,6 @@
 using Bocca.Core.Breath;
 using Bocca.Core.Judging;
+using Bocca.Core.Tone;
 using Bocca.Web.Pages.Breath;
 using Bocca.Web.Pages.Setup;
 using Microsoft.EntityFrameworkCore;
@@ -51,6 +52,19 @@ public static class Known
             .Where(drill => drill.At >= since && drill.Outcome == Outcome.Passed)
             .ToListAsync();
         return UsableBreath.From(even.Select(BreathStop.Pass), journal.Clock.Now);
+    }
+
+    /// <summary>What one breath carries on the pupil's instrument, from the notes held on it in the last weeks.</summary>
+    public static async Task<NoteBreath> NoteBreathAsync(this Journal journal, Pupil pupil)
+    {
+        var since = journal.Clock.Now - UsableBreath.Fresh;
+        var longest = await journal
+            .FiguresOf(pupil.Id, ToneFigures.LongestNote)
+            .Where(figure => figure.InstrumentId == pupil.InstrumentId && figure.At >= since)
+            .GroupBy(figure => figure.Item)
+            .Select(register => register.Max(figure => figure.Value))
+            .ToListAsync();
+        return NoteBreath.Of(pupil.Instrument.Family, longest, await journal.UsableBreathAsync(pupil.Id));
     }
 
     /// <summary>What breath drills were done today; what was deleted counts too, for it was breathed.</summary>

@@ -1,4 +1,5 @@
 using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
@@ -65,6 +66,24 @@ public static class OwnSounds
             .Select(figure => new { figure.Item, figure.Value })
             .ToListAsync();
         return [.. Enumerable.Reverse(tries).Select(one => new FirstTry(one.Item, one.Value > 0.5))];
+    }
+
+    /// <summary>The notes that have come on the pupil's instrument, by setting and partial.</summary>
+    public static async Task<IReadOnlySet<(Setting Setting, int Partial)>> MetAsync(this Journal journal, Pupil pupil)
+    {
+        var items = await journal
+            .FiguresOf(pupil.Id, ToneFigures.Note)
+            .Where(figure => figure.InstrumentId == pupil.InstrumentId && figure.Value > 0)
+            .Select(figure => figure.Item)
+            .Distinct()
+            .ToListAsync();
+        return items
+            .Select(item => item.Split(' '))
+            .Where(parts => parts.Length == 3 && Setting.TryParse(parts[1], pupil.Instrument.Slide is not null, out _))
+            .Select(parts =>
+                (Setting.TryParse(parts[1], pupil.Instrument.Slide is not null, out var setting) ? setting : default, int.Parse(parts[2]))
+            )
+            .ToHashSet();
     }
 
     /// <summary>How the pupil's recent misses came about.</summary>

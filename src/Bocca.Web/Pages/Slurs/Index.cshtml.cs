@@ -31,6 +31,12 @@ public sealed record SlurView(
 
     public SlurDifficulty Difficulty { get; } = SlurDifficulty.Of(Slur, Player, Tempo);
 
+    /// <summary>How likely slurs come for this pupil.</summary>
+    public SlurSuccess Success { get; init; } = SlurSuccess.From([]);
+
+    /// <summary>How likely this one comes clean, 0 to 1.</summary>
+    public double Likely => Success.Likelihood(Difficulty.Points, [.. Slur.Pairs]);
+
     public string ScoreXml => MusicXmlWriter.Write(SlurScore.OnStage(Player, Slur));
 
     /// <summary>Where in the take it went otherwise first, seconds into it; null where it did not.</summary>
@@ -218,5 +224,6 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
         )
         {
             Guessing = Asks(take),
+            Success = Day?.Success ?? SlurSuccess.From([]),
         };
 }

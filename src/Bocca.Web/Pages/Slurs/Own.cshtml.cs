@@ -10,6 +10,8 @@ namespace Bocca.Web.Pages.Slurs;
 [UploadLimit(MusicXmlReader.MostBytes, MusicXmlReader.TooLarge)]
 public sealed class OwnModel(Journal journal) : SlursPage(journal)
 {
+    private SlurSuccess _success = SlurSuccess.From([]);
+
     /// <summary>The slurs of the score; empty before one was read.</summary>
     public IReadOnlyList<OwnSlur> Slurs { get; private set; } = [];
 
@@ -43,6 +45,7 @@ public sealed class OwnModel(Journal journal) : SlursPage(journal)
             var read = MusicXmlReader.Read(bytes.ToArray());
             Slurs = OwnSlur.Of(read, Player!);
             UsedTempo = TempoOr(read.Tempo);
+            _success = SlurSuccess.From([.. (await TriesAsync()).Select(take => take.Try)]);
         }
         catch (InvalidDataException problem)
         {
@@ -52,5 +55,6 @@ public sealed class OwnModel(Journal journal) : SlursPage(journal)
         return Page();
     }
 
-    public SlurDifficulty DifficultyOf(Slur slur) => SlurDifficulty.Of(slur, Player!, UsedTempo);
+    /// <summary>How likely the pupil plays a slur clean, 0 to 1.</summary>
+    public double LikelyOf(Slur slur) => _success.Likelihood(SlurDifficulty.Of(slur, Player!, UsedTempo).Points, [.. slur.Pairs]);
 }

@@ -1,3 +1,4 @@
+using Bocca.Core.Breath;
 using Bocca.Core.Judging;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
@@ -54,6 +55,9 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
             }
         );
 
+    /// <summary>What one breath carries; null while nobody is chosen.</summary>
+    public NoteBreath? Breath { get; private set; }
+
     protected static double TempoOr(double? tempo) =>
         Math.Clamp(tempo ?? UsualTempo, CuePlan.TempoRange.Slowest, CuePlan.TempoRange.Fastest);
 
@@ -108,10 +112,12 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
     private async Task LoadAsync()
     {
         var played = await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning);
+        var breath = Breath = await Journal.NoteBreathAsync(Pupil!);
         Player = SlurPlayer.Of(played.Instrument, Pupil!.Reading, Pupil.Stage, Approach) with
         {
             Hand = played.Hand,
-            BreathSeconds = (await Journal.UsableBreathAsync(Pupil.Id))?.Seconds ?? SlurPlayer.UsualBreathSeconds,
+            Met = SlurPlayer.TakesOnlyMet(Pupil.Stage, Approach) ? await Journal.MetAsync(Pupil) : null,
+            BreathSeconds = breath.Seconds,
         };
         Situation = new PlayerSituation(played.Instrument, Pupil.Reading, Room.Tuning)
         {
