@@ -39,7 +39,7 @@ public sealed class CommandLineTests : IDisposable
     public void Instruments_prints_all_of_them()
     {
         using var list = Json("instruments");
-        Assert.Equal(21, list.RootElement.GetProperty("instruments").GetArrayLength());
+        Assert.Equal(23, list.RootElement.GetProperty("instruments").GetArrayLength());
     }
 
     [Fact]

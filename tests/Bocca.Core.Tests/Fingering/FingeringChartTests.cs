@@ -31,6 +31,8 @@ public sealed class FingeringChartTests
     [InlineData("tuba-bb-3v", StandardCharts.TubaBb)]
     [InlineData("tuba-bb-4v", StandardCharts.TubaBbFourValves)]
     [InlineData("tuba-eb-3v", StandardCharts.TubaEb)]
+    [InlineData("tuba-eb-4v", StandardCharts.TubaEbFourValves)]
+    [InlineData("tuba-bb-3plus1-comp", StandardCharts.TubaBbCompensating)]
     public void The_order_computed_gives_the_chart_taught(string id, string chart)
     {
         var instrument = Catalogue.Get(id);
@@ -61,6 +63,8 @@ public sealed class FingeringChartTests
     [InlineData("tuba-bb-4v", StandardCharts.TubaBbFourValves)]
     [InlineData("tuba-cc-4v", StandardCharts.TubaC)]
     [InlineData("tuba-eb-3v", StandardCharts.TubaEb)]
+    [InlineData("tuba-eb-4v", StandardCharts.TubaEbFourValves)]
+    [InlineData("tuba-bb-3plus1-comp", StandardCharts.TubaBbCompensating)]
     [InlineData("tuba-eb-4v-comp", StandardCharts.TubaEbCompensating)]
     [InlineData("tuba-f-4v", StandardCharts.TubaF)]
     public void Every_preset_gives_the_chart_taught(string id, string chart)
@@ -98,6 +102,8 @@ public sealed class FingeringChartTests
     [InlineData("horn-double", StandardCharts.HornDouble)]
     [InlineData("euphonium-4v", StandardCharts.EuphoniumFourValves)]
     [InlineData("tuba-eb-4v-comp", StandardCharts.TubaEbCompensating)]
+    [InlineData("tuba-eb-4v", StandardCharts.TubaEbFourValves)]
+    [InlineData("tuba-bb-3plus1-comp", StandardCharts.TubaBbCompensating)]
     public void The_chart_leaves_no_note_out(string id, string chart)
     {
         var instrument = Catalogue.Get(id);

@@ -59,6 +59,7 @@ internal static class StandardCharts
 
     public const string EuphoniumCompensating = """
         pt 0   2   1   1-2 2-3 4   2-4 1-4 1-2-4 2-3-4 1-3-4 1-2-3-4
+        1  Bb1 .   .   .   .   .   .   .   .     .     .     .
         2  Bb2 A2  Ab2 G2  F#2 F2  E2  Eb2 D2    C#2   C2    B1
         3  F3  E3  Eb3 D3  C#3 C3  B2  .   .     .     .     .
         4  Bb3 A3  Ab3 G3  F#3 .   .   .   .     .     .     .
@@ -83,6 +84,24 @@ internal static class StandardCharts
         4  Bb2 A2  Ab2 G2  F#2 .   .   .   .     .     .
         5  D3  C#3 C3  B2  .   .   .   .   .     .     .
         6  F3  E3  Eb3 .   .   .   .   .   .     .     .
+        """;
+
+    public const string TubaBbCompensating = """
+        pt 0   2   1   1-2 2-3 4   2-4 1-4 1-2-4 2-3-4 1-3-4 1-2-3-4
+        2  Bb1 A1  Ab1 G1  F#1 F1  E1  Eb1 D1    C#1   C1    B0
+        3  F2  E2  Eb2 D2  C#2 C2  B1  .   .     .     .     .
+        4  Bb2 A2  Ab2 G2  F#2 .   .   .   .     .     .     .
+        5  D3  C#3 C3  B2  .   .   .   .   .     .     .     .
+        6  F3  E3  Eb3 .   .   .   .   .   .     .     .     .
+        """;
+
+    public const string TubaEbFourValves = """
+        pt 0   2   1   1-2 2-3 4   2-4 1-4 2-3-4 1-3-4 1-2-3-4
+        2  Eb2 D2  C#2 C2  B1  Bb1 A1  Ab1 G1    F#1   F1
+        3  Bb2 A2  Ab2 G2  F#2 F2  E2  .   .     .     .
+        4  Eb3 D3  C#3 C3  B2  .   .   .   .     .     .
+        5  G3  F#3 F3  E3  .   .   .   .   .     .     .
+        6  Bb3 A3  Ab3 .   .   .   .   .   .     .     .
         """;
 
     public const string TromboneF = """

@@ -72,6 +72,83 @@ public class ToneDrillTests
             )
         );
 
+    /// <summary>As many as exist: six on a trumpet and a trombone, thirteen on an E flat tuba (computed).</summary>
+    [Theory]
+    [InlineData("trumpet-bb", 6)]
+    [InlineData("trombone", 6)]
+    [InlineData("tuba-eb-3v", 13)]
+    public void Neighbours_go_down_as_far_as_the_instrument(string id, int fit)
+    {
+        var plan = ToneDrill.Get("neighbours").Plan(Player(id), Approach.Of(ApproachPreset.MouthpieceFirst), 60);
+        Assert.Equal(fit, plan.Phrases.Count);
+        // Half, half, whole: eight counts each, 48 s for six at 60 (computed).
+        Assert.Equal(8 * fit, plan.Notes.Sum(note => note.Beats));
+    }
+
+    /// <summary>Eight patterns on the notes learnt last, in the end on mi, and eight on do once all five are learnt.</summary>
+    [Fact]
+    public void Patterns_come_one_by_one_on_mi_and_on_do()
+    {
+        List<string> Patterns(int learnt) =>
+            [
+                .. Enumerable
+                    .Range(0, 16)
+                    .Select(clean => Player("trumpet-bb") with { PatternsClean = clean, Learnt = learnt })
+                    .Select(player => ToneDrill.Get("patterns").Plan(player, Approach.Of(ApproachPreset.MouthpieceFirst), 72))
+                    .Select(plan => string.Join(' ', plan.Notes.Take(3).Select(note => note.Meant.Written))),
+            ];
+        Assert.Equal(8, Patterns(3).Distinct().Count());
+        Assert.All(Patterns(3), pattern => Assert.DoesNotContain("F4", pattern, StringComparison.Ordinal));
+        Assert.Equal(16, Patterns(5).Distinct().Count());
+        Assert.All(Patterns(5).Skip(8), pattern => Assert.DoesNotContain("G4", pattern, StringComparison.Ordinal));
+    }
+
+    /// <summary>Concert B flat where its octave fits, else F; semitones go in two breaths.</summary>
+    [Theory]
+    [InlineData("trumpet-bb", "C4", "C5")]
+    [InlineData("horn-f", "C4", "C5")]
+    [InlineData("euphonium-3v", "Bb2", "Bb3")]
+    [InlineData("tuba-eb-3v", "F2", "F3")]
+    public void Scales_lie_in_range(string id, string low, string high)
+    {
+        foreach (var drill in (string[])["major-scale", "chromatic"])
+        {
+            var notes = ToneDrill.Get(drill).Plan(Player(id), Approach.Of(ApproachPreset.MouthpieceFirst), 72).Notes;
+            Assert.Equal(low, notes.MinBy(note => note.Meant.Sounding.Midi)!.Meant.Written.ToString());
+            Assert.Equal(high, notes.MaxBy(note => note.Meant.Sounding.Midi)!.Meant.Written.ToString());
+        }
+    }
+
+    /// <summary>Every one counted, played, heard and judged: played well, nothing that was asked is missed.</summary>
+    [Theory]
+    [InlineData("neighbours", "trumpet-bb")]
+    [InlineData("patterns", "trumpet-bb")]
+    [InlineData("major-scale", "euphonium-3v")]
+    [InlineData("chromatic", "trumpet-bb")]
+    [InlineData("second-try", "horn-f")]
+    [InlineData("one-steady-note", "trumpet-bb")]
+    [InlineData("level-by-position", "trombone")]
+    [InlineData("too-starts", "tuba-bb-3v")]
+    [InlineData("leadpipe-held", "trumpet-bb")]
+    [InlineData("warm-up", "trumpet-bb")]
+    [InlineData("joined-repeats", "trombone")]
+    public void Each_is_heard_and_judged_from_end_to_end(string id, string instrument)
+    {
+        var verdict = Drill(id, [], [], instrument: instrument);
+        Assert.NotEqual(Outcome.CannotTell, verdict.Outcome);
+        Assert.NotEmpty(verdict.Asked);
+        Assert.All(verdict.Asked, aim => Assert.True(aim.Met != false, $"{aim.What}: {aim.Asked}, heard {aim.Heard}"));
+    }
+
+    [Fact]
+    public void What_they_are_for_is_told()
+    {
+        Assert.False(Drill("chromatic", [], [], 0.6).Asked.Single(aim => aim.What == "full value").Met);
+        Assert.False(Drill("major-scale", ["partial=1@4"], []).Asked.Single(aim => aim.What == "clean").Met);
+        Assert.Contains("shorter", Drill("second-try", [], ["short=0.5@2"]).Asked.Single().Heard, StringComparison.Ordinal);
+        Assert.False(Drill("neighbours", ["partial=-1@2"], []).Asked.Single(aim => aim.What == "down").Met);
+    }
+
     [Fact]
     public void Starts_are_judged_each_by_its_own_band()
     {

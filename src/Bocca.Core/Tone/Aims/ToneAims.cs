@@ -44,6 +44,10 @@ internal static class ToneAims
             ToneAim.Bend => GlideAims.Bend(row),
             ToneAim.Glide => GlideAims.Slide(row),
             ToneAim.Levels => Levels(row),
+            ToneAim.Neighbour => ScaleAims.Neighbours(row),
+            ToneAim.Scale => ScaleAims.Scale(row, articulation),
+            ToneAim.Better => ScaleAims.Better(row),
+            ToneAim.ByPosition => ScaleAims.ByPosition(row),
             ToneAim.Air => AirAim.Of(row, bands),
             _ => [],
         };

@@ -58,10 +58,14 @@ internal sealed class DrillNotes(PlayerSituation player, Approach approach, IRea
             "third" => Open(player, LowestOpen(player) + 2),
             _ when name.StartsWith("open", StringComparison.Ordinal) => Open(player, int.Parse(name[4..], CultureInfo.InvariantCulture)),
             _ when name.StartsWith("learnt", StringComparison.Ordinal) => OfFirsts(Learnt(name[^1] - '1')),
+            _ when name.StartsWith("do", StringComparison.Ordinal) => OfScale(Tonic, 0, name[2..]),
             _ when name.StartsWith("bb", StringComparison.Ordinal) => OfScale(_start.ConcertBb, 0, name[2..]),
             _ when name.StartsWith('f') => OfScale(_start.ConcertF, FifthDegree, name[1..]),
             _ => OfFirsts(name[0] - '1'),
         };
+
+    /// <summary>The concert B flat, or F where an octave over the B flat leaves the range.</summary>
+    private Pitch Tonic => _range.Holds(Pitch.FromMidi(_start.ConcertBb.Midi + 12)) ? _start.ConcertBb : _start.ConcertF;
 
     private MeantNote OfFirsts(int index) =>
         MeantNote.Of(player.Instrument, player.Reading, _firsts[Math.Min(index, _firsts.Count - 1)], player.Weights, player.Hand);

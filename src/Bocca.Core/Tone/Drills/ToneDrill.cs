@@ -51,6 +51,18 @@ public enum ToneAim
 
     /// <summary>Air begun by the tongue, with no tone.</summary>
     Air,
+
+    /// <summary>A semitone down and back.</summary>
+    Neighbour,
+
+    /// <summary>A scale at full length and in one tempo.</summary>
+    Scale,
+
+    /// <summary>The second try beside the first.</summary>
+    Better,
+
+    /// <summary>The same partial further out on the slide.</summary>
+    ByPosition,
 }
 
 /// <summary>Part of a drill: a phrase, repeated.</summary>
@@ -59,7 +71,8 @@ public enum ToneAim
 /// highest of those learnt so far, from the lowest of them up, <c>low</c>, <c>next</c> and <c>third</c>
 /// for open partials from the first one taught upwards, <c>open2</c> to <c>open6</c> for a partial, <c>asked</c> for the notes chosen,
 /// <c>bb</c> and <c>f</c> for the concert B flat and F from which classes start, <c>bb+2</c> or <c>f-1</c> for degrees of the concert B
-/// flat major scale above or below them, <c>bb-1s</c> for semitones. A phrase of which a note lies beyond range or reach is left out.
+/// flat major scale above or below them, <c>do</c> for whichever of the two has an octave of its own major scale in range,
+/// <c>bb-1s</c> for semitones. A phrase of which a note lies beyond range or reach is left out.
 /// </param>
 /// <param name="Beats">Beats of each note.</param>
 /// <param name="RestBeats">Beats of rest after the phrase.</param>
@@ -67,6 +80,7 @@ public enum ToneAim
 /// <param name="Share">How much of each note is to sound.</param>
 /// <param name="Label">What it is called while it is counted.</param>
 /// <param name="Heights">Semitones from the note that the tone glides through, where it does not keep one height; null for notes.</param>
+/// <param name="LastBeats">Beats of the phrase's last note, where they differ.</param>
 public sealed record ToneSet(
     string Row,
     double Beats,
@@ -74,13 +88,15 @@ public sealed record ToneSet(
     int Times = 1,
     double Share = 1,
     string Label = "",
-    IReadOnlyList<double>? Heights = null
+    IReadOnlyList<double>? Heights = null,
+    double? LastBeats = null
 );
 
 /// <summary>A drill on the instrument, as data (<c>tone-drills.json</c>).</summary>
 /// <param name="Id">Its name in records.</param>
 /// <param name="Name">Its name for people.</param>
-/// <param name="Ask">What to do, in one or two sentences; <c>{tongue}</c> stands for how the approach wants the tongue.</param>
+/// <param name="Ask">What to do, in one or two sentences; <c>{tongue}</c> stands for how the approach wants the tongue,
+/// <c>{sing}</c> for singing first.</param>
 /// <param name="Aim">What it is held against.</param>
 /// <param name="Tempo">Its usual tempo, beats a minute.</param>
 /// <param name="Sets">Its parts, in order.</param>
@@ -101,6 +117,9 @@ public sealed record ToneDrill(
     IReadOnlyList<string>? Families = null
 )
 {
+    /// <summary>With so many first notes learnt, patterns go over all of them.</summary>
+    private const int AllFirst = 5;
+
     /// <summary>The most notes that a drill is laid out for.</summary>
     private const int MostNotes = MeantNote.MostNotes;
 
@@ -128,7 +147,8 @@ public sealed record ToneDrill(
             TonguePlace.Roof => ", the tip at the roof of the mouth",
             _ => "",
         };
-        return Ask.Replace("{tongue}", $": {syllable}{place}", StringComparison.Ordinal);
+        var sing = approach.Of(Points.Singing) == Singing.Off ? "Hear it inside first." : "Sing it first.";
+        return Ask.Replace("{tongue}", $": {syllable}{place}", StringComparison.Ordinal).Replace("{sing}", sing, StringComparison.Ordinal);
     }
 
     /// <summary>
@@ -137,6 +157,8 @@ public sealed record ToneDrill(
     public bool IsFor(Instrument instrument, Approach approach) =>
         (Families is null || Families.Contains(instrument.Family))
         && (Aim != ToneAim.Syllables || approach.Of(Points.TongueSyllable) == TongueSyllable.WhicheverStartsClearest);
+
+    private static bool IsOnLearnt(ToneSet set) => set.Row.StartsWith("learnt", StringComparison.Ordinal);
 
     /// <summary>Whether any partial will do.</summary>
     private bool AnyPartial(Approach approach) =>
@@ -182,7 +204,10 @@ public sealed record ToneDrill(
         }
 
         if (Aim == ToneAim.Patterns)
-            sets = [Sets[player.PatternsClean % Sets.Count]];
+            sets = Sets.Skip(player.PatternsClean % Sets.Count)
+                .Concat(Sets)
+                .Where(set => (IsOnLearnt(set) || player.Learnt is null or >= AllFirst) && named.Of(set, asked) is not null)
+                .Take(1);
 
         foreach (var set in sets)
         {
@@ -192,11 +217,12 @@ public sealed record ToneDrill(
                     continue;
                 for (var i = 0; i < row.Count; i++)
                 {
+                    var beats = i + 1 == row.Count ? set.LastBeats ?? set.Beats : set.Beats;
                     notes.Add(
                         new AskedNote(
                             row[i],
                             at,
-                            set.Beats,
+                            beats,
                             i + 1 < row.Count ? 0 : set.RestBeats,
                             row[i].SlurredToNext ? 1 : set.Share,
                             set.Label,
@@ -207,7 +233,7 @@ public sealed record ToneDrill(
                             Air = Aim == ToneAim.Air,
                         }
                     );
-                    at += set.Beats + (i + 1 < row.Count ? 0 : set.RestBeats);
+                    at += beats + (i + 1 < row.Count ? 0 : set.RestBeats);
                 }
             }
         }

@@ -1,0 +1,159 @@
+using Bocca.Core.Judging;
+using Bocca.Core.Music;
+using Bocca.Core.Tone.Listening;
+using Bocca.Core.Tone.Notes;
+using MathNet.Numerics.Statistics;
+
+namespace Bocca.Core.Tone.Aims;
+
+/// <summary>Holds rows of steps against what they are for: true steps, full values, one tempo, one loudness, a better second try.</summary>
+internal static class ScaleAims
+{
+    /// <summary>How far a semitone down may lie from one, and the return from the note left (cents; ours, editable).</summary>
+    private const double StepWithin = 40,
+        ReturnWithin = 30;
+
+    /// <summary>A note clipped under this share of its value is short, and a tempo that moves further drifts (ours, editable).</summary>
+    private const double FullShare = 0.9,
+        DriftShare = 0.05;
+
+    /// <summary>A note further out may be so much softer (dB; ours, editable).</summary>
+    private const double SofterDb = 3;
+
+    /// <summary>Each semitone down and back: how true the step and the return were.</summary>
+    public static List<AskedHeard> Neighbours(HeardRow row)
+    {
+        var steps = row
+            .Phrases.Where(phrase => phrase.Count == 3 && phrase.All(note => note.Sound is not null))
+            .Select(phrase =>
+                (
+                    Step: Tuning.Cents(phrase[0].Sound!.MedianHz, phrase[1].Sound!.MedianHz),
+                    Return: Tuning.Cents(phrase[0].Sound!.MedianHz, phrase[2].Sound!.MedianHz)
+                )
+            )
+            .ToList();
+        if (steps.Count == 0)
+            return [new AskedHeard("steps", "a semitone down", "none heard", false, "The note, the one below it, and back.")];
+        AskedHeard Counted(string what, string asked, int within, double middle, string cue) =>
+            new(what, asked, $"{within} of {row.Phrases.Count}, {middle:+0;-0;0} cents in the middle", within == row.Phrases.Count, cue);
+        return
+        [
+            Counted(
+                "down",
+                $"a semitone, within {StepWithin:0} cents",
+                steps.Count(step => Math.Abs(step.Step + 100) <= StepWithin),
+                steps.Select(step => step.Step + 100).Median(),
+                "Hear the note below before the hand moves."
+            ),
+            Counted(
+                "and back",
+                $"where it was, within {ReturnWithin:0} cents",
+                steps.Count(step => Math.Abs(step.Return) <= ReturnWithin),
+                steps.Select(step => step.Return).Median(),
+                "Come back to the very same note."
+            ),
+        ];
+    }
+
+    /// <summary>A scale: clean passes, full values, and whether the tempo held.</summary>
+    public static List<AskedHeard> Scale(HeardRow row, RowArticulation articulation)
+    {
+        var phrases = row.Phrases;
+        var clean = phrases.Count(phrase => phrase.All(note => note.Judged.Outcome == NoteOutcome.Right));
+        var aims = new List<AskedHeard>
+        {
+            new(
+                "clean",
+                $"{phrases.Count} of {phrases.Count}",
+                $"{clean} of {phrases.Count}",
+                clean == phrases.Count,
+                "Slower, and every note."
+            ),
+        };
+        if (articulation.Duty is { } duty)
+            aims.Add(
+                new AskedHeard(
+                    "full value",
+                    $"{100 * FullShare:0} % of each note or more",
+                    $"{100 * duty:0} %",
+                    duty >= FullShare,
+                    "Hold each note until the next one begins."
+                )
+            );
+        if (TempoDrift(row) is { } drift)
+            aims.Add(
+                new AskedHeard(
+                    "tempo",
+                    $"the same to the end, within {100 * DriftShare:0} %",
+                    Math.Abs(drift) < 0.005 ? "it held" : $"{100 * Math.Abs(drift):0} % {(drift > 0 ? "faster" : "slower")} at the end",
+                    Math.Abs(drift) <= DriftShare,
+                    drift > 0 ? "Count through the long way down." : "Keep counting; the fingers are ready early."
+                )
+            );
+        return aims;
+    }
+
+    /// <summary>How much faster the last third of a row goes than its first, as a share; null for fewer than nine steps.</summary>
+    private static double? TempoDrift(HeardRow row)
+    {
+        var steps = row
+            .Notes.Zip(row.Notes.Skip(1))
+            .Where(pair => pair.First.Asked.RestBeats == 0 && pair.First.Sound is not null && pair.Second.Sound is not null)
+            .Select(pair => (pair.Second.Sound!.StartSeconds - pair.First.Sound!.StartSeconds) / pair.First.Asked.Beats)
+            .ToList();
+        var third = steps.Count / 3;
+        return third < 3 ? null : (steps.Take(third).Median() / steps.TakeLast(third).Median()) - 1;
+    }
+
+    /// <summary>The second try beside the first.</summary>
+    public static List<AskedHeard> Better(HeardRow row)
+    {
+        var tries = row.Notes.GroupBy(note => note.Asked.Label).Select(group => group.ToList()).ToList();
+        if (tries.Count < 2 || tries.Any(group => group.TrueForAll(note => note.Sound is null)))
+            return
+            [
+                new AskedHeard(
+                    "the second",
+                    "beside the first",
+                    "one of the two did not sound",
+                    false,
+                    "Once, and once more on a deeper breath."
+                ),
+            ];
+        double? Mean(List<RowNote> notes, Func<RowNote, double?> of) =>
+            notes.Where(note => note.Sound is not null).Select(of).OfType<double>().ToList() is { Count: > 0 } all ? all.Average() : null;
+        var told = new List<string>();
+        void Compare(Func<RowNote, double?> of, double least, string unit, string more, string less)
+        {
+            if (Mean(tries[0], of) is { } first && Mean(tries[1], of) is { } second && Math.Abs(second - first) >= least)
+                told.Add($"{Math.Abs(second - first):0.#} {unit} {(second > first ? more : less)}");
+        }
+
+        Compare(note => note.Sound!.Seconds, 0.3, "s", "longer", "shorter");
+        Compare(note => note.Sound!.LevelDb, 1, "dB", "louder", "softer");
+        Compare(note => note.Measures?.HarmonicToNoiseDb, 1, "dB", "clearer", "airier");
+        Compare(note => note.Measures?.SteadinessCents, 3, "cents", "less steady", "steadier");
+        return [new AskedHeard("the second", "beside the first", told.Count == 0 ? "no difference" : string.Join(", ", told), null)];
+    }
+
+    /// <summary>The level of each position beside the first.</summary>
+    public static List<AskedHeard> ByPosition(HeardRow row)
+    {
+        var first = row.Notes.FirstOrDefault(note => note.Sound is not null);
+        return first is null
+            ? []
+            :
+            [
+                .. row
+                    .Notes.Where(note => note != first && note.Sound is not null)
+                    .Select(note => (note, Db: note.Sound!.LevelDb - first.Sound!.LevelDb))
+                    .Select(each => new AskedHeard(
+                        $"{each.note.Asked.Meant.Setting.Spoken}, {each.note.Asked.Meant.Written}",
+                        $"as loud as {first.Asked.Meant.Setting.Spoken}, within {SofterDb:0} dB",
+                        $"{each.Db:+0.0;-0.0;0.0} dB",
+                        each.Db >= -SofterDb,
+                        "Fuller air as the slide goes out."
+                    )),
+            ];
+    }
+}
