@@ -53,16 +53,7 @@ public static class ClassCommand
                 .ToList();
             if (parsed.GetValue(file) is { } path)
             {
-                File.WriteAllText(
-                    path,
-                    MusicXmlWriter.Write([
-                        .. parts.Select(part => new NoteRow(part.Member.Reading, [.. part.Notes.Select(note => note.Written)])
-                        {
-                            Part = part.Member.Name,
-                            Under = [.. part.Notes.Select(note => note.WhyNot is null ? note.Way!.Setting.ToString() : "")],
-                        }),
-                    ])
-                );
+                File.WriteAllText(path, MusicXmlWriter.Write([.. parts.Select(part => part.ToRow(part.Member.Name))]));
                 return CommandLine.Done;
             }
 

@@ -245,7 +245,7 @@ public sealed class SlursPageTests : IDisposable
         var page = (await tab.OpenAsync("/slurs/class?shape=pair&partial=3")).Page;
         var rows = page.QuerySelectorAll(".class-table tbody tr").Select(row => row.TextContent).ToList();
         Assert.Contains(rows, row => row.Contains("Ada") && row.Contains("G4 C5 G4"));
-        Assert.Contains(rows, row => row.Contains("Ben") && row.Contains("No one tube"));
+        Assert.Contains(rows, row => row.Contains("Ben") && row.Contains("No one setting"));
         using var client = _room.CreateClient();
         var score = XDocument.Parse(
             await client.GetStringAsync("/slurs/class?handler=MusicXml&shape=pair&partial=3", TestContext.Current.CancellationToken)

@@ -28,23 +28,25 @@ public sealed record RestForBreath(string Name, double Seconds, bool? Usable)
             )),
         ];
 
+    /// <summary>What is shorter is no full breath, but tops one up (counts; common practice: a quarter, then an eighth).</summary>
+    private const double LeastFullCounts = 0.5;
+
     /// <summary>The quickest full breath of some passes: the shortest in-breath of an even quick one; null where there is none.</summary>
     public static double? Quickest(IEnumerable<BreathPass> passes)
     {
         var drills = BreathDrill.All.Where(drill => drill.Kind == BreathKind.Quick).ToDictionary(drill => drill.Id);
         return passes
-            .Where(pass => pass.Even && drills.ContainsKey(pass.DrillId) && pass.Rung < drills[pass.DrillId].Rungs.Count)
-            .Select(pass =>
-                (double?)
-                    Counts.Seconds(
-                        drills[pass.DrillId]
-                            .Rungs[pass.Rung]
-                            .Phases.Where(phase => phase.Kind == BreathPhaseKind.In)
-                            .Sum(phase => phase.Counts),
-                        pass.Tempo
-                    )
+            .Where(pass =>
+                pass.Even
+                && drills.ContainsKey(pass.DrillId)
+                && pass.Rung < drills[pass.DrillId].Rungs.Count
+                && InCounts(drills[pass.DrillId].Rungs[pass.Rung]) >= LeastFullCounts
             )
+            .Select(pass => (double?)Counts.Seconds(InCounts(drills[pass.DrillId].Rungs[pass.Rung]), pass.Tempo))
             .DefaultIfEmpty(null)
             .Min();
     }
+
+    private static double InCounts(BreathPattern rung) =>
+        rung.Phases.Where(phase => phase.Kind == BreathPhaseKind.In).Sum(phase => phase.Counts);
 }

@@ -52,9 +52,18 @@ public sealed record SideView(double MouthpieceDegrees, double ElbowDegrees, dou
         );
     }
 
+    /// <summary>
+    /// How the mouthpiece points, degrees down from straight out of the face: level or a little down, a horn's further down (common
+    /// practice; limits ours, editable).
+    /// </summary>
+    private static (double Least, double Most) Pointing(string family) => family == "horn" ? (5, 35) : (-5, 20);
+
     /// <summary>What the angles say under an approach: each sentence with whether it lies inside.</summary>
-    public IReadOnlyList<(bool Inside, string Sentence)> Judge(Teaching.Approach approach)
+    /// <param name="approach">The approach.</param>
+    /// <param name="family">The instrument's family.</param>
+    public IReadOnlyList<(bool Inside, string Sentence)> Judge(Approach approach, string family)
     {
+        var pointing = Pointing(family);
         var (least, most) = approach.Of(Points.Arms) == Arms.FortyFiveDegrees ? (30.0, 60.0) : (20.0, 110.0);
         var inside = ArmFromBodyDegrees >= least && ArmFromBodyDegrees <= most;
         return
@@ -62,9 +71,10 @@ public sealed record SideView(double MouthpieceDegrees, double ElbowDegrees, dou
             (inside, $"Upper arm {ArmFromBodyDegrees:0} degrees from the body; {least:0} to {most:0} is the aim."),
             (true, $"Elbow {ElbowDegrees:0} degrees."),
             (
-                true,
+                MouthpieceDegrees >= pointing.Least && MouthpieceDegrees <= pointing.Most,
                 $"Mouthpiece {Math.Abs(MouthpieceDegrees):0} degrees {(MouthpieceDegrees >= 0 ? "down" : "up")} from straight out of "
-                    + $"the face."
+                    + $"the face; "
+                    + $"{(pointing.Least < 0 ? $"{-pointing.Least:0} up" : $"{pointing.Least:0}")} to {pointing.Most:0} down is the aim."
             ),
         ];
     }

@@ -53,7 +53,7 @@ public sealed record Instrument
     /// <summary>The name shown to people.</summary>
     public required string Name { get; init; }
 
-    /// <summary><c>trumpet</c>, <c>horn</c>, <c>trombone</c>, <c>euphonium</c> or <c>tuba</c>.</summary>
+    /// <summary><c>trumpet</c>, <c>tenor horn</c>, <c>horn</c>, <c>trombone</c>, <c>euphonium</c> or <c>tuba</c>.</summary>
     public required string Family { get; init; }
 
     /// <summary>The sounding pitch of partial 1 of the open tube.</summary>

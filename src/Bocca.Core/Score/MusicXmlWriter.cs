@@ -60,10 +60,16 @@ public static class MusicXmlWriter
                         ? new XElement("print", new XAttribute("new-system", "yes"))
                         : null,
                     i == 0 ? Attributes(row.Clef, 0, 4, 1, row.ToSounding) : null,
-                    Note(pitch, $"{prefix}n{i + 1}", row.Under.Count > i ? row.Under[i] : ""),
+                    row.Rests.Contains(i)
+                        ? Rest($"{prefix}n{i + 1}")
+                        : Note(pitch, $"{prefix}n{i + 1}", row.Under.Count > i ? row.Under[i] : ""),
                     new XElement("barline", new XAttribute("location", "right"), new XElement("bar-style", "none"))
                 )
         );
+
+    /// <summary>A rest as long as the whole notes beside it.</summary>
+    private static XElement Rest(string id) =>
+        new("note", new XAttribute("id", id), new XElement("rest"), new XElement("duration", 4), new XElement("type", "whole"));
 
     /// <summary>Clef, key, and a time signature that is not printed: exercises have phrases, not bars.</summary>
     internal static XElement Attributes(Clef clef, int fifths, int beats, int divisions, Interval toSounding)

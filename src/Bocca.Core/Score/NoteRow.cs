@@ -17,6 +17,9 @@ public sealed record NoteRow(Clef Clef, IReadOnlyList<Pitch> Written)
     /// <summary>A text under each note, such as its fingering; empty for none.</summary>
     public IReadOnlyList<string> Under { get; init; } = [];
 
+    /// <summary>Which notes, by their place from 0, are left out: a rest stands there.</summary>
+    public IReadOnlySet<int> Rests { get; init; } = new HashSet<int>();
+
     /// <summary>The name of the part; empty for none.</summary>
     public string Part { get; init; } = "";
 

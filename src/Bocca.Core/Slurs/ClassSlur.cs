@@ -69,6 +69,11 @@ public sealed record ClassSlur(ClassMember Member, Slur? Slur, Slur? Instead, st
             .ThenBy(slur => Math.Abs(slur.Notes.Average(note => note.Sounding.Midi) - home))
             .FirstOrDefault();
         var names = string.Join(" ", model.Notes.Select(note => note.Sounding.ToString()[..^1]).Distinct());
-        return new ClassSlur(member, null, instead, $"No one tube of the {member.Instrument.Name} has concert {names} inside the range.");
+        return new ClassSlur(
+            member,
+            null,
+            instead,
+            $"No one setting of the {member.Instrument.Name} has concert {names} inside the range."
+        );
     }
 }

@@ -104,6 +104,8 @@ public sealed record OwnSlur(int Measure, IReadOnlyList<Pitch> Written, Slur? Sl
             whyNot = $"On {tube.Setting} it {why}";
         }
 
-        return Not(whyNot != "" ? whyNot : $"No one tube in use has {string.Join(" ", written.Distinct())}: a lip slur keeps its tube.");
+        return Not(
+            whyNot != "" ? whyNot : $"No one setting in use has {string.Join(" ", written.Distinct())}: a lip slur keeps its setting."
+        );
     }
 }

@@ -179,7 +179,7 @@ public static class SlurJudge
                     summary
                 );
         if (findings.Count == 0)
-            return Again(asked, "The same once more, in one air.", summary);
+            return Again(asked, "The same once more, in one breath.", summary);
         return AdvisedStep.Of(pupil, findings, AdvisedStep.IsTense(pupil, findings), Place, asked.Slur.Id);
     }
 

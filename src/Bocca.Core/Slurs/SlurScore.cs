@@ -54,7 +54,7 @@ public static class SlurScore
     internal static int Program(Instrument instrument) =>
         instrument.Family switch
         {
-            "horn" => 60,
+            "horn" or "tenor horn" => 60,
             "trombone" or "euphonium" => 57,
             "tuba" => 58,
             _ => 56,

@@ -39,10 +39,10 @@ public static class SlurWriter
     public static SlurSheet Sheet(SlurPlayer player, SlurShape shape, int firstPartial)
     {
         if (shape.Neighbours)
-            throw new ArgumentException($"{shape.Name} goes by semitones, not along a tube.");
+            throw new ArgumentException($"{shape.Name} goes by semitones, not on one setting.");
         var tubes = player.Tubes();
         if (tubes.Count == 0)
-            throw new ArgumentException("No tube is taught yet: choose a setting first.");
+            throw new ArgumentException("No setting is taught yet: choose one first.");
         var slurs = new List<Slur>();
         foreach (var tube in tubes)
         {
@@ -58,7 +58,7 @@ public static class SlurWriter
             slurs.Count == 0
                 ? $"{shape.Name} from partial {firstPartial} does not fit: on {tubes[0].Setting} it "
                     + $"{Of(player, shape, tubes[0], firstPartial).Why}"
-                : "Every tube taught has been through."
+                : "Every setting taught has been through."
         );
     }
 

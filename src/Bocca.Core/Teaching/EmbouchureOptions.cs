@@ -54,6 +54,9 @@ public enum MouthpieceShare
 
     /// <summary>In the pupil's own span.</summary>
     OwnSpan,
+
+    /// <summary>A third above on the trumpet, two thirds above on horn and low brass.</summary>
+    ThirdOrTwoThirds,
 }
 
 /// <summary>How the mouthpiece is held (<c>mp.grip</c>).</summary>

@@ -215,7 +215,7 @@ public static class RowJudge
         var onward = ToneDrill
             .All.SkipWhile(known => known.Id != drill.Id)
             .Skip(1)
-            .FirstOrDefault(known => known.From <= asked.Pupil && known.IsFor(asked.Player.Instrument, approach));
+            .FirstOrDefault(known => known.From <= asked.Pupil && known.IsFor(asked.Player, approach));
         return onward is null
             ? Again(asked, "Take the next note.", "Every note came as meant.")
             : new NextStep(Place, onward.Id, $"Go on: {onward.Name}.", "Every note came as meant.");

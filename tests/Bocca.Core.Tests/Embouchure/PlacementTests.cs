@@ -159,6 +159,29 @@ public class PlacementTests
         Assert.Contains("needed", PlacementOutcome.Of([low, high with { SteadinessCents = [20] }]).Sentence);
     }
 
+    /// <summary>Schools of placement (common practice): a third above on the trumpet, two thirds above on horn and low brass.</summary>
+    [Theory]
+    [InlineData("trumpet", 0.33, true)]
+    [InlineData("trumpet", 0.5, false)]
+    [InlineData("horn", 0.66, true)]
+    [InlineData("tuba", 0.66, true)]
+    [InlineData("euphonium", 0.5, false)]
+    [InlineData("tenor horn", 0.5, true)]
+    public void A_third_or_two_thirds_is_a_school_too(string family, double share, bool inside)
+    {
+        var span = PlacementSpan.Of(family, HalfAndHalf.With("mp.share", "d"), []);
+        Assert.Equal(inside, share >= span.Least && share <= span.Most);
+    }
+
+    [Fact]
+    public void A_tenor_horn_has_a_family_of_its_own()
+    {
+        Assert.Equal("tenor horn", Bocca.Core.Instruments.Catalogue.Get("tenor-horn-eb").Family);
+        Assert.DoesNotContain(SetupCheck.Of("tenor horn"), check => check.Id == "right-hand-horn");
+        Assert.Contains(SetupCheck.Of("tenor horn"), check => check.Id == "tenor-horn-hold");
+        Assert.NotEqual(Mouthpiece.Of("horn").RimMm, Mouthpiece.Of("tenor horn").RimMm);
+    }
+
     [Fact]
     public void Angles_from_the_side_are_measured_and_held_against_the_approach()
     {
@@ -176,8 +199,14 @@ public class PlacementTests
         Assert.Equal(10, view.MouthpieceDegrees, 4);
         Assert.Equal(45, view.ElbowDegrees, 4);
         Assert.Equal(45, view.ArmFromBodyDegrees, 4);
-        Assert.True(view.Judge(HalfAndHalf)[0].Inside);
-        Assert.False(SideView.Measure(marks with { Elbow = new(405, 640) }).Judge(HalfAndHalf)[0].Inside);
+        Assert.True(view.Judge(HalfAndHalf, "trumpet")[0].Inside);
+        Assert.False(SideView.Measure(marks with { Elbow = new(405, 640) }).Judge(HalfAndHalf, "trumpet")[0].Inside);
+        // The mouthpiece is judged too: straight out or a little down, a horn's further down (common practice).
+        Assert.True((view with { MouthpieceDegrees = 10 }).Judge(HalfAndHalf, "trumpet")[2].Inside);
+        Assert.False((view with { MouthpieceDegrees = 35 }).Judge(HalfAndHalf, "trumpet")[2].Inside);
+        Assert.False((view with { MouthpieceDegrees = -12 }).Judge(HalfAndHalf, "tuba")[2].Inside);
+        Assert.True((view with { MouthpieceDegrees = 28 }).Judge(HalfAndHalf, "horn")[2].Inside);
+        Assert.False((view with { MouthpieceDegrees = 0 }).Judge(HalfAndHalf, "horn")[2].Inside);
         Assert.Throws<ArgumentException>(() => SideView.Measure(marks with { Shank = marks.Rim }));
     }
 

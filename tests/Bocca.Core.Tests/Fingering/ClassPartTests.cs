@@ -15,6 +15,17 @@ public sealed class ClassPartTests
     private static ClassPart Long(string concert, string id, string? reading = null) =>
         ClassPart.Of(Member(id, reading), ConcertLine.Of(ConcertShape.LongNote, concert));
 
+    /// <summary>Where a note is left out the score has a rest, and no notehead.</summary>
+    [Fact]
+    public void A_note_left_out_is_a_rest_in_the_score()
+    {
+        var part = ClassPart.Of(Member("trumpet-bb", stage: LearningStage.FirstNotes), ConcertLine.Parse("Bb3 Bb5"));
+        Assert.Contains(part.Notes, note => note.WhyNot is not null);
+        var xml = Bocca.Core.Score.MusicXmlWriter.Write(part.ToRow("Ada"));
+        Assert.Equal(part.Notes.Count(note => note.WhyNot is not null), xml.Split("<rest").Length - 1);
+        Assert.Equal(part.Notes.Count(note => note.WhyNot is null), xml.Split("<pitch>").Length - 1);
+    }
+
     // Unison sheet, ten concert notes (common practice; each computed from the transposition).
     [Theory]
     [InlineData("trumpet-bb", null, "Bb C4 0|F G4 0|C D4 1-3|D E4 1-2|Eb F4 1|G A4 1-2|Ab Bb3 1|A B3 2|E F#4 2|B C#4 1-2-3")]

@@ -65,7 +65,7 @@ public sealed class OwnSlurTests
     }
 
     [Theory]
-    [InlineData("F4 G4", "lip slur keeps its tube")]
+    [InlineData("F4 G4", "lip slur keeps its setting")]
     [InlineData("F4", "2 to 12 notes")]
     [InlineData("Bb5 D6", "above the range")]
     public void What_is_no_lip_slur_says_why(string notes, string why)

@@ -71,7 +71,7 @@ public sealed class SlurWriterTests
         Assert.Equal("F3 Bb3 F3 Bb2 F3", Written(sheet.Slurs[0]));
         Assert.Equal(["F3", "E3", "Eb3", "D3", "C#3", "C3", "B2"], sheet.Slurs.Select(slur => slur.Notes[0].Written.ToString()));
         Assert.Equal(["0", "2", "1", "1-2", "2-3", "1-3", "1-2-3"], sheet.Slurs.Select(slur => slur.Setting.ToString()));
-        Assert.Equal("Every tube taught has been through.", sheet.StoppedBecause);
+        Assert.Equal("Every setting taught has been through.", sheet.StoppedBecause);
     }
 
     [Fact]
@@ -141,7 +141,7 @@ public sealed class SlurWriterTests
         Assert.Empty(SlurWriter.All(one));
         Assert.Contains("above the range", SlurWriter.Sheet(one, SlurShape.Get("pair"), 3).StoppedBecause, StringComparison.Ordinal);
         Assert.Contains(
-            "No tube is taught",
+            "No setting is taught",
             Assert
                 .Throws<ArgumentException>(() =>
                     SlurWriter.Sheet(player with { Taught = new HashSet<Setting>() }, SlurShape.Get("pair"), 3)

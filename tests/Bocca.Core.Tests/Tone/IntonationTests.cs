@@ -224,7 +224,7 @@ public sealed class IntonationTests
         var approach = Approach.Of(ApproachPreset.MouthpieceFirst);
         Assert.Contains(FirstNotePath.Of(Player("trombone"), approach, []).Notes, note => note.Note.Written == Pitch.Parse("C3"));
         Assert.DoesNotContain(FirstNotePath.Of(near, approach, []).Notes, note => note.Note.Written == Pitch.Parse("C3"));
-        foreach (var drill in ToneDrill.All.Where(drill => drill.IsFor(near.Instrument, approach)))
+        foreach (var drill in ToneDrill.All.Where(drill => drill.IsFor(near, approach)))
             Assert.All(
                 drill.Plan(near, approach, drill.Tempo).Notes,
                 note => Assert.True(note.Meant.Setting.Position < 6, $"{drill.Id} asks {note.Meant.Written} in {note.Meant.Setting}")

@@ -1,5 +1,6 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
+using Bocca.Core.Score;
 using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Fingering.Class;
@@ -70,6 +71,18 @@ public sealed record ClassPart(ClassMember Member, IReadOnlyList<ClassNote> Note
             "; ",
             Notes.Select(note => note.Way is { } way && note.WhyNot is null ? $"{note.Written} {way.Setting}" : $"{note.Written} rests")
         );
+
+    /// <summary>The part as a row to read: the setting under each note, a rest where one is left out.</summary>
+    /// <param name="name">The name before the staff.</param>
+    /// <param name="notesInLine">How many notes stand in a line; 0 for one line.</param>
+    public NoteRow ToRow(string name, int notesInLine = 0) =>
+        new(Member.Reading, [.. Notes.Select(note => note.Written)])
+        {
+            Part = name,
+            Under = [.. Notes.Select(note => note.WhyNot is null ? note.Way!.Setting.ToString() : "")],
+            Rests = Notes.Index().Where(note => note.Item.WhyNot is not null).Select(note => note.Index).ToHashSet(),
+            NotesInLine = notesInLine,
+        };
 
     /// <summary>
     /// The line in the octave that lies best for a player: the one in which most notes can be played, and of those the one

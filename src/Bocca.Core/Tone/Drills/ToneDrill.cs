@@ -158,6 +158,15 @@ public sealed record ToneDrill(
         (Families is null || Families.Contains(instrument.Family))
         && (Aim != ToneAim.Syllables || approach.Of(Points.TongueSyllable) == TongueSyllable.WhicheverStartsClearest);
 
+    /// <summary>Whether it is for an instrument and approach, and a phrase of it lies within this player's range and reach.</summary>
+    public bool IsFor(PlayerSituation player, Approach approach)
+    {
+        if (!IsFor(player.Instrument, approach))
+            return false;
+        var named = new DrillNotes(player, approach, Sets);
+        return Sets.Any(set => named.Of(set, null) is not null);
+    }
+
     private static bool IsOnLearnt(ToneSet set) => set.Row.StartsWith("learnt", StringComparison.Ordinal);
 
     /// <summary>Whether any partial will do.</summary>

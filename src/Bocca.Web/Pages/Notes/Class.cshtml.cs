@@ -34,15 +34,7 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
 
     public string? Trouble { get; private set; }
 
-    public string ScoreXml =>
-        MusicXmlWriter.Write([
-            .. Parts.Select(part => new NoteRow(part.Member.Reading, [.. part.Notes.Select(note => note.Written)])
-            {
-                Part = part.Member.Name.Split(' ')[0],
-                Under = [.. part.Notes.Select(note => note.WhyNot is null ? note.Way!.Setting.ToString() : "–")],
-                NotesInLine = 8,
-            }),
-        ]);
+    public string ScoreXml => MusicXmlWriter.Write([.. Parts.Select(part => part.ToRow(part.Member.Name.Split(' ')[0], notesInLine: 8))]);
 
     public string FileAddress =>
         $"/notes/class?handler=MusicXml&shape={Shape}&start={Uri.EscapeDataString(Start)}"

@@ -72,10 +72,14 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             {
                 var placement = Placement.Measure(sent.Front, sent.RimMm);
                 var verdict = PlacementJudge.Judge(placement, Pupil!.Instrument.Family, sent.RimMm, Approach, earlier);
-                IReadOnlyList<(bool, string)> side = sent.Side is null ? [] : SideView.Measure(sent.Side).Judge(Approach);
+                var side = FromTheSide(sent);
                 return Task.FromResult<IActionResult>(Partial("_Measured", new MeasuredView(placement, verdict, side)));
             }
         );
+
+    /// <summary>What the picture from the side says; empty without one.</summary>
+    private IReadOnlyList<(bool Inside, string Sentence)> FromTheSide(SentMarks sent) =>
+        sent.Side is null ? [] : SideView.Measure(sent.Side).Judge(Approach, Pupil!.Instrument.Family);
 
     /// <summary>Keeps a placement: the marks and what they came to.</summary>
     public Task<IActionResult> OnPostKeepAsync([FromBody] SentMarks sent) =>
@@ -85,9 +89,8 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             {
                 var source = Enum.Parse<EntrySource>(sent.Source.ToString());
                 var (entry, payload) = SetupStop.Placement(Pupil!, source, sent.Front, sent.RimMm, Approach, earlier, Clock.Now);
-                if (sent.Side is not null)
-                    entry.Summary =
-                        $"{entry.Summary} {string.Join(' ', SideView.Measure(sent.Side).Judge(Approach).Select(line => line.Sentence))}";
+                if (FromTheSide(sent) is { Count: > 0 } side)
+                    entry.Summary = $"{entry.Summary} {string.Join(' ', side.Select(line => line.Sentence))}";
                 await Journal.WriteAsync(SetupStop.Placements, entry, payload, Approach.ToString());
                 Tell($"The placement stands in the record: {100 * entry.Level:0} % above.", "Delete", entry.Id);
                 return new OkResult();

@@ -145,7 +145,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         [
             .. ToneDrill.All.Where(drill =>
                 drill == View?.Drill
-                || (drill.IsFor(Pupil!.Instrument, Approach) && (drill.From <= LearningStage.FirstNotes || drill.From <= Pupil.Stage))
+                || (drill.IsFor(_player!, Approach) && (drill.From <= LearningStage.FirstNotes || drill.From <= Pupil!.Stage))
             ),
         ];
 
@@ -347,6 +347,9 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
     private DateTime? _openAt;
 
     /// <summary>Everything known about the pupil's instrument and misses, and the way of first notes.</summary>
+    /// <summary>Who plays, once the record has been asked.</summary>
+    private PlayerSituation? _player;
+
     private async Task<(PlayerSituation Player, FirstNotePath Path)> PlayerAsync(double? a4 = null)
     {
         var tuning = PlayingConditions.Of(a4 ?? Room.A4Hz, Room.Celsius).Tuning;
@@ -361,7 +364,8 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             PatternsClean = await Takes().CountAsync(take => take.DrillId == "patterns" && take.Outcome == Outcome.Passed),
         };
         var path = FirstNotePath.Of(player, Approach, await Journal.FirstTriesAsync(Pupil.Id));
-        return (player with { Learnt = path.InPatterns }, path);
+        _player = player with { Learnt = path.InPatterns };
+        return (_player, path);
     }
 
     private RowPlan PlanOf(ToneDrill drill, AskedOfTone asked, PlayerSituation player)

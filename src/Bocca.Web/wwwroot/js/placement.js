@@ -37,7 +37,7 @@ export const placement = () => ({
   get ask() {
     if (this.isCamera && !this.frozen) return "Face the camera straight on, middle on the line. Space freezes the picture.";
     if (this.isDrawing) return "Set the drawn face as the pupil sits, or open the camera or a photo.";
-    return "Put the marks on the ring's outer edge, the line of the lips, the nose and the chin.";
+    return "Put the marks on the rim's outer edge, the line of the lips, the nose and the chin.";
   },
 
   init() {
