@@ -85,7 +85,9 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
                     || seconds + length > 60 * minutes
                     || above + high > MostSecondsAbove
                     || chosen.Any(known =>
-                        known.Slur.Id == next.Slur.Id || (known.Slur.Shape == next.Slur.Shape && known.Slur.Setting == next.Slur.Setting)
+                        known.Slur.Id == next.Slur.Id
+                        || (known.Slur.Shape.Neighbours && next.Slur.Shape.Neighbours)
+                        || (known.Slur.Shape == next.Slur.Shape && known.Slur.Setting == next.Slur.Setting)
                     )
                 )
                     continue;
@@ -100,7 +102,13 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
             .OrderBy(each => each.Tries.Max(its => its.At));
         Take(due, each => $"Due: last played {(now - each.Tries.Max(its => its.At)).TotalDays:0} days ago.");
         if (chosen.Count == 0)
-            Take(candidates.Where(each => each.Likely >= Safe).OrderByDescending(each => each.Likely), _ => "To begin with: it comes.");
+            Take(
+                candidates
+                    .Where(each => each.Likely >= Safe)
+                    .OrderBy(each => each.Slur.Shape.Neighbours)
+                    .ThenByDescending(each => each.Likely),
+                _ => "To begin with: it comes."
+            );
         for (var i = 0; i < 2; i++)
             Take(
                 candidates

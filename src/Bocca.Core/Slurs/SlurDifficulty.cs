@@ -59,7 +59,7 @@ public sealed record SlurDifficulty(IReadOnlyList<DifficultyPart> Parts)
     {
         DifficultyPart[] parts =
         [
-            new(widest / 2, $"{widest:0} semitones at its widest"),
+            new(widest / 2, $"{widest:0} semitone{(widest == 1 ? "" : "s")} at its widest"),
             new(Math.Max(0, notes - 2), $"{notes} notes"),
             new(2 * Math.Max(0, skipped), $"{skipped} partial{(skipped == 1 ? "" : "s")} skipped"),
             new(Math.Max(0, above) / 2, $"{above:0} semitones above what is comfortable"),
