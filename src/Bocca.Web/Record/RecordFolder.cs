@@ -1,4 +1,5 @@
 using System.Buffers.Binary;
+using System.Runtime.InteropServices;
 using System.Xml;
 using System.Xml.Linq;
 using Microsoft.Data.Sqlite;
@@ -195,14 +196,23 @@ public sealed class RecordFolder : IDisposable
         }
     }
 
+    /// <summary>The folder and all in it for its owner alone, and whatever this process makes from now on.</summary>
     private static void ForOwnerAlone(string folder)
     {
         if (OperatingSystem.IsWindows())
             return;
-        File.SetUnixFileMode(folder, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
-        foreach (var file in Directory.EnumerateFiles(folder))
+        const int GroupAndOthers = 0x3F;
+        _ = Umask(GroupAndOthers);
+        foreach (var each in Directory.EnumerateDirectories(folder, "*", SearchOption.AllDirectories).Prepend(folder))
+            File.SetUnixFileMode(each, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
+        foreach (var file in Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories))
             Narrow(file);
     }
+
+    /// <summary>What new files and folders are denied to whom, in the bits of a Unix file mode.</summary>
+    [DllImport("libc", EntryPoint = "umask")]
+    [DefaultDllImportSearchPaths(DllImportSearchPath.SafeDirectories)]
+    private static extern int Umask(int mask);
 
     private static void Narrow(string file)
     {

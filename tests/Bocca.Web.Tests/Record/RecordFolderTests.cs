@@ -32,6 +32,17 @@ public sealed class RecordFolderTests : IDisposable
 
         Assert.Equal(UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute, File.GetUnixFileMode(_folder));
         Assert.Equal(UnixFileMode.UserRead | UnixFileMode.UserWrite, File.GetUnixFileMode(RecordFolder.RecordIn(_folder)));
+        // What is made later, as the log and the keys are, is so too.
+        Directory.CreateDirectory(Path.Combine(_folder, "later"));
+        File.WriteAllText(Path.Combine(_folder, "later", "made.txt"), "");
+        Assert.Equal(
+            UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute,
+            File.GetUnixFileMode(Path.Combine(_folder, "later"))
+        );
+        Assert.Equal(
+            UnixFileMode.UserRead | UnixFileMode.UserWrite,
+            File.GetUnixFileMode(Path.Combine(_folder, "later", "made.txt"))
+        );
     }
 
     [Fact]
