@@ -75,8 +75,12 @@ public static class SlurJudge
             { Outcome: NoteOutcome.PartialHigh or NoteOutcome.PartialLow, By: var by } judged =>
                 $"{(Math.Abs(by) == 1 ? "one note" : $"{Judging.Words.Of(Math.Abs(by))} notes")} too {(by > 0 ? "high" : "low")}, "
                     + $"{judged.HeardWritten} came.",
-            var judged => judged.Sentence,
+            var judged => Within(judged.Sentence),
         };
+
+    /// <summary>A sentence as it goes on after a colon: small at its start, unless that is a note.</summary>
+    private static string Within(string sentence) =>
+        sentence is [_, >= 'c' and <= 'z', ..] or [_, 'a', ..] ? char.ToLowerInvariant(sentence[0]) + sentence[1..] : sentence;
 
     /// <summary>The note that a change missed: the one it leads to, else the one it comes from.</summary>
     private static RowNote MissedAt(HeardRow row, SlurChange change) =>

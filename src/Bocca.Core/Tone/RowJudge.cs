@@ -111,9 +111,15 @@ public static class RowJudge
         row is { Doubt: null, MainSlide: { } slide } && asked.Pupil >= LearningStage.Second ? $" {slide.Sentence}" : "";
 
     private static string At(HeardRow row, RowNote miss) =>
-        row.Notes.Count > 2 ? $"Note {miss.Number}, {miss.Judged.Meant.Written}: "
-        : row.Notes.Count > 1 ? $"{miss.Judged.Meant.Written}: "
-        : "";
+        miss.Judged.Sentence.StartsWith($"{miss.Judged.Meant.Written} ", StringComparison.Ordinal)
+            ? row.Notes.Count > 2
+                ? $"Note {miss.Number}: "
+                : ""
+            : row.Notes.Count > 2
+                ? $"Note {miss.Number}, {miss.Judged.Meant.Written}: "
+                : row.Notes.Count > 1
+                    ? $"{miss.Judged.Meant.Written}: "
+                    : "";
 
     private static List<HeardNumber> Numbers(HeardRow row, RowArticulation articulation, StageBands bands)
     {

@@ -80,7 +80,7 @@ public static class DemoPupils
             Born = 2015,
             Arm = 45,
             Breaths = [new(9, 0, ""), new(3, 0, "")],
-            Tones = [new(9, "what-came", "C3", "slide-in"), new(3, "what-came", "C3", "slide-in")],
+            Tones = [new(9, "what-came", "D3", "slide-in"), new(3, "what-came", "D3", "slide-in")],
         },
         new(
             "Kofi Lindqvist",

@@ -104,7 +104,7 @@ public sealed class SlurHearingTests
     {
         var (heard, verdict, _) = Hear(id, "pair", first, ["partial=-1@2"]);
         Assert.Equal([NoteOutcome.Right, NoteOutcome.PreviousNote, NoteOutcome.Right], heard.Row.Notes.Select(note => note.Judged.Outcome));
-        Assert.Contains($"Partial {first} kept sounding", verdict.Summary, StringComparison.Ordinal);
+        Assert.Contains($": partial {first} kept sounding", verdict.Summary, StringComparison.Ordinal);
         Assert.Contains(verdict.Findings, finding => finding.Symptom.Id == "slurStays");
     }
 

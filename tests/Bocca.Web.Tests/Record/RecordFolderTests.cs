@@ -39,10 +39,7 @@ public sealed class RecordFolderTests : IDisposable
             UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute,
             File.GetUnixFileMode(Path.Combine(_folder, "later"))
         );
-        Assert.Equal(
-            UnixFileMode.UserRead | UnixFileMode.UserWrite,
-            File.GetUnixFileMode(Path.Combine(_folder, "later", "made.txt"))
-        );
+        Assert.Equal(UnixFileMode.UserRead | UnixFileMode.UserWrite, File.GetUnixFileMode(Path.Combine(_folder, "later", "made.txt")));
     }
 
     [Fact]
