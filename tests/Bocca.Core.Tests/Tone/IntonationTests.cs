@@ -186,6 +186,15 @@ public sealed class IntonationTests
         Assert.All(row.Notes, note => Assert.NotEqual(NoteOutcome.Right, note.Judged.Outcome));
     }
 
+    /// <summary>On a slide a note counts within 25 cents: a whole row that far off is told of the main slide, not note by note.</summary>
+    [Fact]
+    public void A_trombones_whole_row_is_told_as_such()
+    {
+        var row = Heard("trombone", "F3 Eb3 D3 Eb3 F3", "1 3 4 3 1", -27);
+        Assert.Equal(RowDoubtKind.OtherTuning, row.Doubt?.Kind);
+        Assert.Contains("main slide in", row.Doubt!.Sentence, StringComparison.Ordinal);
+    }
+
     [Fact]
     public void One_note_over_and_over_says_nothing_of_the_main_slide() =>
         Assert.Null(Heard("trumpet-bb", "C4 C4 C4 C4 C4", "0 0 0 0 0", 45).Doubt);

@@ -40,8 +40,12 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
     /// <summary>Notes off by the same amount within this are off together (cents, median absolute deviation; ours, editable).</summary>
     private const double TogetherCents = 25;
 
-    /// <summary>A shift smaller than this is the pupil's tuning, not another one (cents).</summary>
-    private const double LeastShiftCents = 35;
+    /// <summary>
+    /// A shift smaller than this is the pupil's tuning, not another one (cents); on a slide, where a note counts within 25, so small a
+    /// one would have every note called off its position.
+    /// </summary>
+    private const double LeastShiftCents = 35,
+        LeastOnSlideCents = 22;
 
     /// <summary>From this many notes on a shift means something.</summary>
     private const int FewestNotes = 3;
@@ -96,7 +100,8 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
         bool timed
     )
     {
-        if (shiftCents is { } shift && Math.Abs(shift) >= LeastShiftCents)
+        var least = player.Instrument.Slide is null ? LeastShiftCents : LeastOnSlideCents;
+        if (shiftCents is { } shift && Math.Abs(shift) >= least)
         {
             var instrument = OtherInstrument(meant, shift, player);
             if (instrument is not null)
@@ -113,7 +118,7 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
                     $"Every note came {(Math.Abs(octaves) == 1 ? "an octave" : $"{Math.Abs(octaves)} octaves")} "
                         + $"{(octaves < 0 ? "lower" : "higher")} than written. Check the clef the pupil reads."
                 );
-            if (slide is not null && Math.Abs(slide.Cents) >= LeastShiftCents)
+            if (slide is not null && Math.Abs(slide.Cents) >= least)
                 return OfTuning(slide, player);
         }
 
