@@ -19,7 +19,7 @@ public sealed record NoteBreath(double Seconds, bool IsKnown, string Words)
         OfStreamLow = 0.3;
 
     /// <summary>Seconds taken where nothing at all is known.</summary>
-    private const double UsualSeconds = 6;
+    public const double UsualSeconds = 6;
 
     /// <summary>The breath of a player.</summary>
     /// <param name="family">The instrument's family.</param>

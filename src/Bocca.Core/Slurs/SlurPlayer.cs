@@ -1,3 +1,4 @@
+using Bocca.Core.Breath;
 using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Class;
 using Bocca.Core.Fingering.Trainer;
@@ -26,9 +27,6 @@ public enum VowelLine
 /// <param name="Range">How far the notes reach.</param>
 public sealed record SlurPlayer(Instrument Instrument, Reading Reading, PlayingRange Range)
 {
-    /// <summary>Seconds that a breath lasts where nobody measured it (ours, editable).</summary>
-    public const double UsualBreathSeconds = 6;
-
     /// <summary>What the hand may do.</summary>
     public Hand Hand { get; init; } = Hand.Free;
 
@@ -49,7 +47,7 @@ public sealed record SlurPlayer(Instrument Instrument, Reading Reading, PlayingR
     internal bool HasMet(Tube tube, int partial) => Met?.Contains((tube.Setting, partial)) ?? true;
 
     /// <summary>Seconds of one usable breath.</summary>
-    public double BreathSeconds { get; init; } = UsualBreathSeconds;
+    public double BreathSeconds { get; init; } = NoteBreath.UsualSeconds;
 
     /// <summary>What sheets print of vowels.</summary>
     public VowelLine Vowels { get; init; } = VowelLine.ByContour;

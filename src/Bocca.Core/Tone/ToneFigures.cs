@@ -29,8 +29,11 @@ public static class ToneFigures
     /// <summary>The longest note held in one breath, seconds; the item is its register: low, middle or high.</summary>
     public static FigureKind LongestNote { get; } = new("longest note", "s", "shorter", "longer");
 
-    /// <summary>A note is held from this length on (seconds).</summary>
-    private const double HeldSeconds = 3;
+    /// <summary>
+    /// Only a note that was asked for so long says something of the breath (seconds; eight counts at 80): what is asked shorter ends with
+    /// breath to spare.
+    /// </summary>
+    private const double AskedLongSeconds = 6;
 
     /// <summary>The figures of a take.</summary>
     /// <param name="trace">What was meant and what came of it.</param>
@@ -66,10 +69,19 @@ public static class ToneFigures
             yield return new Figure(Medium, medium.Average(), Count: medium.Count);
     }
 
-    /// <summary>Right notes held in one breath: partials 1 and 2 are low, up to 4 middle, above high.</summary>
+    /// <summary>Right notes asked long, none of the lead pipe's: partials 1 and 2 are low, up to 4 middle, above high.</summary>
     private static IEnumerable<(string Register, double Seconds)> Held(RowTrace trace) =>
         trace
-            .Notes.Where(note => note is { Outcome: NoteOutcome.Right, StartSeconds: not null, EndSeconds: not null })
+            .Notes.Where(note =>
+                note
+                    is {
+                        Outcome: NoteOutcome.Right,
+                        Cents: not null,
+                        StartSeconds: not null,
+                        EndSeconds: not null,
+                        AskedSeconds: >= AskedLongSeconds
+                    }
+            )
             .Select(note =>
                 (
                     Register: note.Partial <= 2 ? "low"
@@ -77,6 +89,5 @@ public static class ToneFigures
                     : "high",
                     Seconds: note.EndSeconds!.Value - note.StartSeconds!.Value
                 )
-            )
-            .Where(held => held.Seconds >= HeldSeconds);
+            );
 }

@@ -140,6 +140,22 @@ public class ToneDrillTests
         Assert.All(verdict.Asked, aim => Assert.True(aim.Met != false, $"{aim.What}: {aim.Asked}, heard {aim.Heard}"));
     }
 
+    /// <summary>A note asked short ends with breath to spare, and a lead pipe is no note: neither says what a breath carries.</summary>
+    [Theory]
+    [InlineData("held-counts", true)]
+    [InlineData("warm-up", false)]
+    [InlineData("leadpipe-held", false)]
+    public void Only_notes_asked_long_say_what_a_breath_carries(string id, bool says)
+    {
+        var (player, drill) = (Player("trumpet-bb"), ToneDrill.Get(id));
+        var plan = drill.Plan(player, Approach.Of(ApproachPreset.MouthpieceFirst), drill.Tempo);
+        var how = new RowCharacter(id, id, [], []);
+        var sound = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, [], 4).Sound;
+        var asked = new AskedRow(plan, player, LearningStage.FirstNotes) { Drill = drill };
+        var figures = ToneFigures.Of(RowTrace.Of(RowListener.Hear(sound, asked), asked), false, told: true, drill.Aim).ToList();
+        Assert.Equal(says, figures.Exists(figure => figure.Kind == ToneFigures.LongestNote));
+    }
+
     [Fact]
     public void What_they_are_for_is_told()
     {

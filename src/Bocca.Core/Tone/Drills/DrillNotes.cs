@@ -19,7 +19,10 @@ internal sealed class DrillNotes(PlayerSituation player, Approach approach, IRea
     /// <summary>The degree of the concert B flat scale that its F is, from 0.</summary>
     private const int FifthDegree = 4;
 
-    private readonly IReadOnlyList<Pitch> _firsts = FirstNotes.Of(player.Instrument, player.Reading, approach, player.Hand, player.Weights);
+    // Many drills name none of them.
+    private readonly Lazy<IReadOnlyList<Pitch>> _firsts = new(() =>
+        FirstNotes.Of(player.Instrument, player.Reading, approach, player.Hand, player.Weights)
+    );
 
     private readonly StartNotes _start = StartNotes.Of(player.Instrument);
 
@@ -68,12 +71,18 @@ internal sealed class DrillNotes(PlayerSituation player, Approach approach, IRea
     private Pitch Tonic => _range.Holds(Pitch.FromMidi(_start.ConcertBb.Midi + 12)) ? _start.ConcertBb : _start.ConcertF;
 
     private MeantNote OfFirsts(int index) =>
-        MeantNote.Of(player.Instrument, player.Reading, _firsts[Math.Min(index, _firsts.Count - 1)], player.Weights, player.Hand);
+        MeantNote.Of(
+            player.Instrument,
+            player.Reading,
+            _firsts.Value[Math.Min(index, _firsts.Value.Count - 1)],
+            player.Weights,
+            player.Hand
+        );
 
     /// <summary>Which first note stands for one of the highest learnt; where too few are learnt, the first ones do.</summary>
     private int Learnt(int place)
     {
-        var learnt = Math.Clamp(player.Learnt ?? _firsts.Count, Math.Min(_learntTaken, _firsts.Count), _firsts.Count);
+        var learnt = Math.Clamp(player.Learnt ?? _firsts.Value.Count, Math.Min(_learntTaken, _firsts.Value.Count), _firsts.Value.Count);
         return Math.Max(0, learnt - _learntTaken) + place;
     }
 
