@@ -30,6 +30,9 @@ public static class BreathJudge
     /// <summary>Counts that an out-breath may miss (ours, editable).</summary>
     private const double WithinCounts = 0.5;
 
+    /// <summary>Slow and fast air are two from this far apart on (dB; common practice).</summary>
+    public const double ApartDb = 6;
+
     /// <summary>The streams of a recording, one an out-breath of the plan.</summary>
     /// <param name="plan">What was asked.</param>
     /// <param name="sound">The recording.</param>
@@ -55,6 +58,8 @@ public static class BreathJudge
                 "No stream was heard.",
                 "Bring the microphone a hand's width away, off to the side of the stream, and breathe out again."
             );
+        if (asked.Exists(phase => phase.Air != AirSpeed.Usual))
+            return Apart([.. streams.Zip(asked)]);
         var worst = streams.Zip(asked).OrderBy(pair => pair.First.UnbrokenSeconds - pair.Second.Seconds).First();
         var missing = worst.Second.Seconds - worst.First.UnbrokenSeconds;
         var variation = streams.Max(stream => stream.VariationPercent);
@@ -99,6 +104,38 @@ public static class BreathJudge
             $"Even: {lasted}{level}",
             "The same once more, then the next one up."
         );
+    }
+
+    /// <summary>Slow and fast air beside each other: how far apart they lie in level.</summary>
+    private static BreathVerdict Apart(IReadOnlyList<(StreamHeard Heard, TimedPhase Asked)> streams)
+    {
+        double? Level(AirSpeed air) =>
+            streams.Where(pair => pair.Asked.Air == air).Select(pair => pair.Heard.MedianDb).OfType<double>().ToList() is { Count: > 0 } all
+                ? all.Average()
+                : null;
+        var shortest = streams.Min(pair => pair.Heard.UnbrokenSeconds);
+        if (Level(AirSpeed.Slow) is not { } slow || Level(AirSpeed.Fast) is not { } fast)
+            return new BreathVerdict(
+                false,
+                shortest,
+                null,
+                "Only one of slow and fast air was heard.",
+                "Each in turn: slow and warm, then fast and cool."
+            );
+        var apart = fast - slow;
+        var heard =
+            apart >= 0
+                ? $"Fast air {apart:0} dB over slow; {ApartDb:0} dB is the aim."
+                : $"Fast air {-apart:0} dB under slow: the two were changed about.";
+        return apart >= ApartDb
+            ? new BreathVerdict(true, shortest, null, heard, "Both are yours now: use the fast one for higher notes.")
+            : new BreathVerdict(
+                false,
+                shortest,
+                null,
+                heard,
+                apart < 0 ? "Slow first, then fast." : "Fast as if to put out a candle an arm away."
+            );
     }
 
     private static string Part(StreamSag sag, StreamHeard stream) =>

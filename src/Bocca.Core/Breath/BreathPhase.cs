@@ -19,10 +19,24 @@ public enum BreathPhaseKind
     Rest,
 }
 
+/// <summary>How quickly the air goes out.</summary>
+public enum AirSpeed
+{
+    /// <summary>As it comes.</summary>
+    Usual,
+
+    /// <summary>Slow, warm air.</summary>
+    Slow,
+
+    /// <summary>Fast, cool air.</summary>
+    Fast,
+}
+
 /// <summary>One part of a breath pattern.</summary>
 /// <param name="Kind">What the breath does.</param>
 /// <param name="Counts">How many counts it lasts, above 0; fractions for short rests.</param>
-public readonly record struct BreathPhase(BreathPhaseKind Kind, double Counts);
+/// <param name="Air">How quickly the air goes out.</param>
+public readonly record struct BreathPhase(BreathPhaseKind Kind, double Counts, AirSpeed Air = AirSpeed.Usual);
 
 /// <summary>A breath pattern: its phases, repeated.</summary>
 /// <param name="Name">Its name for people, such as <c>in 4, out 8</c>.</param>

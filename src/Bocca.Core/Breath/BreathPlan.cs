@@ -8,7 +8,15 @@ namespace Bocca.Core.Breath;
 /// <param name="Seconds">How long it lasts.</param>
 /// <param name="Counts">The same in counts.</param>
 /// <param name="Cycle">Which cycle it belongs to, from 1.</param>
-public readonly record struct TimedPhase(BreathPhaseKind Kind, double StartSeconds, double Seconds, double Counts, int Cycle)
+/// <param name="Air">How quickly the air goes out.</param>
+public readonly record struct TimedPhase(
+    BreathPhaseKind Kind,
+    double StartSeconds,
+    double Seconds,
+    double Counts,
+    int Cycle,
+    AirSpeed Air = AirSpeed.Usual
+)
 {
     /// <summary>When it ends.</summary>
     public double EndSeconds => StartSeconds + Seconds;
@@ -209,7 +217,7 @@ public sealed record BreathPlan
             foreach (var phase in pattern.Phases)
             {
                 var seconds = Breath.Counts.Seconds(phase.Counts, tempo);
-                yield return new TimedPhase(phase.Kind, at, seconds, phase.Counts, cycle);
+                yield return new TimedPhase(phase.Kind, at, seconds, phase.Counts, cycle, phase.Air);
                 at += seconds;
             }
 

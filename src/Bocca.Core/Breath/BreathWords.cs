@@ -32,6 +32,15 @@ public static class BreathWords
         return $"{place} {air}".Trim();
     }
 
+    /// <summary>How the air goes out, in one word; empty where nothing is asked of it.</summary>
+    public static string Of(AirSpeed air) =>
+        air switch
+        {
+            AirSpeed.Slow => "slow",
+            AirSpeed.Fast => "fast",
+            _ => "",
+        };
+
     /// <summary>A phase in one word.</summary>
     public static string Of(BreathPhaseKind kind) =>
         kind switch

@@ -29,6 +29,9 @@ public sealed record StreamHeard(
     /// <summary>Seconds from one level to the next.</summary>
     public const double StepSeconds = 0.05;
 
+    /// <summary>Its median level, decibels; comparable within one recording alone. Null if none was heard.</summary>
+    public double? MedianDb { get; init; }
+
     private const double OverRoomDb = 6;
     private const double LeastRiseDb = 10;
     private const double OnsetSeconds = 0.3;
@@ -64,7 +67,10 @@ public sealed record StreamHeard(
             variation,
             Sagging(held, median),
             [.. stream.Select(level => Math.Round(level - median, 1))]
-        );
+        )
+        {
+            MedianDb = median,
+        };
     }
 
     private static double[] Levels(MonoSound sound)

@@ -11,6 +11,9 @@ public static class SimulatedBreath
     private const double Level = 0.05;
     private const double GustHz = 1.3;
 
+    /// <summary>How far slow air lies under the usual stream and fast air over it (dB).</summary>
+    private const double SpeedDb = 5;
+
     /// <summary>Breathes a plan through. Of the faults it knows short, fade, break, late, silent and gusty.</summary>
     /// <param name="plan">What is asked.</param>
     /// <param name="faults">What goes wrong, by out-breath.</param>
@@ -28,11 +31,19 @@ public static class SimulatedBreath
             number++;
             double Amount(FaultKind kind) => faults.Where(fault => fault.Kind == kind && fault.Befalls(number)).Sum(fault => fault.Amount);
             if (Amount(FaultKind.Silent) == 0)
-                AddStream(samples, phase, Amount, new BreathNoise(random, Level));
+                AddStream(samples, phase, Amount, new BreathNoise(random, Level * Math.Pow(10, Speed(phase.Air) / 20)));
         }
 
         return new MonoSound(samples, SimulatedPlayer.SampleRate, [.. plan.OutBreaths.Select(phase => phase.StartSeconds)]);
     }
+
+    private static double Speed(AirSpeed air) =>
+        air switch
+        {
+            AirSpeed.Slow => -SpeedDb,
+            AirSpeed.Fast => SpeedDb,
+            _ => 0,
+        };
 
     private static void AddStream(float[] samples, TimedPhase phase, Func<FaultKind, double> amount, BreathNoise air)
     {

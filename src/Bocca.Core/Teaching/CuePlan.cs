@@ -34,6 +34,9 @@ public sealed record Cue(
     /// <summary>Whether it is sung, as a model for what follows: counted, drawn, not judged.</summary>
     public bool Voice { get; init; }
 
+    /// <summary>Whether nothing may sound: air alone, or lips that cannot meet. Counted and told, never a try that failed.</summary>
+    public bool Silent { get; init; }
+
     /// <summary>What this one is played on; null for the same as the rest of the take.</summary>
     public SoundStage? On { get; init; }
 }

@@ -54,7 +54,7 @@ internal static class RowFindings
             held.Count * 2 >= row.Notes.Count
                 ? held
                 : row.Notes.Where(note => note.Measures is not null && note.Judged.Outcome == NoteOutcome.Right).ToList();
-        if (counted.Count > 0 && asked.Drill?.Aim is not (ToneAim.Experiment or ToneAim.Levels))
+        if (counted.Count > 0 && asked.Drill?.Aim is not (ToneAim.Experiment or ToneAim.Contrast or ToneAim.Levels))
         {
             var take = new TakeMeasures
             {

@@ -216,8 +216,10 @@ public static class RowJudge
                 : Again(asked, "Once more just as evenly; then a little faster.", $"One even pass at {tempo:0}; two raise the tempo.");
         }
 
-        if (drill.Aim == ToneAim.Patterns && asked.Player.PatternsClean % drill.Sets.Count < drill.Sets.Count - 1)
-            return Again(asked, "On to the next pattern.", "Three clean in a row.");
+        if (drill.OneByOne && asked.Player.Clean % drill.Sets.Count < drill.Sets.Count - 1)
+            return drill.Aim == ToneAim.Tunes
+                ? Again(asked, "On to the next tune.", "Clean each time.")
+                : Again(asked, "On to the next pattern.", "Three clean in a row.");
         var onward = ToneDrill
             .All.SkipWhile(known => known.Id != drill.Id)
             .Skip(1)

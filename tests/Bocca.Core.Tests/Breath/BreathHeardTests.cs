@@ -74,6 +74,33 @@ public class BreathHeardTests
         Assert.Contains("No stream", verdict.Summary);
     }
 
+    /// <summary>Fast and slow, 6 dB apart (common practice).</summary>
+    [Theory]
+    [InlineData(false, true, "10 dB over slow")]
+    [InlineData(true, false, "0 dB over slow")]
+    public void Fast_air_is_told_from_slow(bool alike, bool apart, string heard)
+    {
+        var drill = BreathDrill.Get("slow-fast-air");
+        var pupil = new BreathingPupil(9, BreathHealth.None, false);
+        BreathPlan Asked(BreathPattern pattern) => BreathPlan.Make(drill, pattern, 80, pupil, BreathDay.Fresh).Plan!;
+        var (plan, pattern) = (Asked(drill.Rungs[0]), drill.Rungs[0]);
+        var played = alike
+            ? Asked(pattern with { Phases = [.. pattern.Phases.Select(phase => phase with { Air = AirSpeed.Usual })] })
+            : plan;
+        var verdict = BreathJudge.Judge(plan, BreathJudge.Streams(plan, SimulatedBreath.Play(played, [], 3), 0));
+        Assert.Equal(apart, verdict.Even);
+        Assert.Contains(
+            heard,
+            verdict.Summary.Replace("-0 dB under slow", "0 dB over slow", StringComparison.Ordinal),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "Only one",
+            BreathJudge.Judge(plan, BreathJudge.Streams(plan, SimulatedBreath.Play(plan, [Fault.Parse("silent=1@2,4")], 3), 0)).Summary,
+            StringComparison.Ordinal
+        );
+    }
+
     [Fact]
     public void The_next_rung_opens_after_two_even_passes_in_a_row()
     {

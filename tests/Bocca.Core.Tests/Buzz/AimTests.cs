@@ -68,6 +68,47 @@ public sealed class AimTests
         Assert.Contains(verdict.Asked, aim => aim.Met == false);
     }
 
+    [Fact]
+    public void A_jaw_that_is_not_dropped_is_no_proof()
+    {
+        var verdict = Hear("trumpet-bb", "jaw-check", SoundStage.Mouthpiece, "", playedAs: "steady-line").Verdict;
+        Assert.NotEqual(Outcome.Passed, verdict.Outcome);
+        Assert.Contains(verdict.Asked, aim => aim is { What: "jaw dropped", Heard: "3 of 3 sounded", Met: false });
+        Assert.Contains(verdict.Asked, aim => aim is { What: "jaw back", Met: true });
+    }
+
+    [Theory]
+    [InlineData("face-shape")]
+    [InlineData("lip-awareness")]
+    [InlineData("speak-through")]
+    public void A_pair_tells_what_the_face_changed_and_nothing_that_it_did_not(string id)
+    {
+        string Told(string faults) =>
+            Hear("trumpet-bb", id, SoundStage.Mouthpiece, faults).Verdict.Asked.First(aim => aim.What == "after").Heard;
+        Assert.Contains("clearer", Told("airy=14@1,2,3"), StringComparison.Ordinal);
+        Assert.Contains("steadier", Told("wander=60@1,2,3"), StringComparison.Ordinal);
+        Assert.DoesNotContain("clearer", Told(""), StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("silent=0.5@1,2,4,5,7,8,10", "a little lower: 3 of 3 spoke")]
+    [InlineData("wander=70@3,6,9,1,4,7,10", "a little higher: 3 of 3 spoke")]
+    public void Ten_placements_are_told_one_by_one_and_the_best_is_named(string faults, string best)
+    {
+        var asked = Hear("trombone", "placement-search", SoundStage.Mouthpiece, faults).Verdict.Asked;
+        Assert.Equal(11, asked.Count);
+        Assert.StartsWith(best, asked[0].Heard, StringComparison.Ordinal);
+        Assert.Equal("try 10, as usual", asked[^1].What);
+    }
+
+    [Fact]
+    public void Placements_that_are_alike_are_too_close_to_call() =>
+        Assert.Contains(
+            "too close to call",
+            Hear("trombone", "placement-search", SoundStage.Mouthpiece, "wander=5").Verdict.Asked[0].Heard,
+            StringComparison.Ordinal
+        );
+
     // Common practice: 12 long ones, 12 of four counts and 48 tongued over lips, mouthpiece and instrument.
     [Fact]
     public void The_grid_has_twelve_twelve_and_forty_eight()

@@ -3,6 +3,7 @@ using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Simulation;
+using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
 using Bocca.Core.Tone.Drills;
@@ -93,7 +94,7 @@ public class ToneDrillTests
             [
                 .. Enumerable
                     .Range(0, 16)
-                    .Select(clean => Player("trumpet-bb") with { PatternsClean = clean, Learnt = learnt })
+                    .Select(clean => Player("trumpet-bb") with { Clean = clean, Learnt = learnt })
                     .Select(player => ToneDrill.Get("patterns").Plan(player, Approach.Of(ApproachPreset.MouthpieceFirst), 72))
                     .Select(plan => string.Join(' ', plan.Notes.Take(3).Select(note => note.Meant.Written))),
             ];
@@ -132,12 +133,90 @@ public class ToneDrillTests
     [InlineData("leadpipe-held", "trumpet-bb")]
     [InlineData("warm-up", "trumpet-bb")]
     [InlineData("joined-repeats", "trombone")]
+    [InlineData("slide-stations", "trombone")]
+    [InlineData("far-stations", "trombone")]
+    [InlineData("cavity-contrast", "horn-f")]
+    [InlineData("first-tunes", "tuba-eb-3v")]
+    [InlineData("fastest-tongue", "trumpet-bb")]
     public void Each_is_heard_and_judged_from_end_to_end(string id, string instrument)
     {
         var verdict = Drill(id, [], [], instrument: instrument);
         Assert.NotEqual(Outcome.CannotTell, verdict.Outcome);
         Assert.NotEmpty(verdict.Asked);
         Assert.All(verdict.Asked, aim => Assert.True(aim.Met != false, $"{aim.What}: {aim.Asked}, heard {aim.Heard}"));
+    }
+
+    /// <summary>Steps before leaps, and few changes of partial before many (common practice: do mi so is hard).</summary>
+    [Theory]
+    [InlineData("trumpet-bb")]
+    [InlineData("horn-f")]
+    [InlineData("euphonium-3v")]
+    [InlineData("trombone-f")]
+    public void First_tunes_come_in_the_order_of_their_changes_of_partial(string id)
+    {
+        var drill = ToneDrill.Get("first-tunes");
+        List<RowPlan> tunes =
+        [
+            .. Enumerable
+                .Range(0, drill.Sets.Count)
+                .Select(clean => drill.Plan(Player(id) with { Clean = clean }, Approach.Of(ApproachPreset.MouthpieceFirst), 72)),
+        ];
+        int Changes(RowPlan tune) =>
+            tune.Meant.Take(11).Zip(tune.Meant.Skip(1).Take(10)).Count(step => step.First.Partial != step.Second.Partial);
+        Assert.Equal(drill.Sets.Count, tunes.Select(tune => tune.Notes[0].Label).Distinct().Count());
+        Assert.Equal(tunes.Select(Changes).Order(), tunes.Select(Changes));
+        // Eleven notes, four bars of four, twice.
+        Assert.All(tunes, tune => Assert.Equal((22, 32.0), (tune.Notes.Count, tune.Notes.Sum(note => note.Beats))));
+        if (id == "trumpet-bb")
+            Assert.Equal("Gull on a Post", tunes[0].Notes[0].Label);
+    }
+
+    [Fact]
+    public void A_tune_asks_for_learnt_notes_alone()
+    {
+        var player = Player("trumpet-bb") with { Learnt = 3 };
+        var stepwise = Approach.Of(ApproachPreset.AirFirst);
+        var tune = ToneDrill.Get("first-tunes").Plan(player, stepwise, 72);
+        Assert.True(tune.Meant.All(note => note.Written.Midi <= 64 || stepwise.Of(Points.FirstNoteWay) == FirstNoteWay.OnOnePartial));
+        Assert.False(ToneDrill.Get("first-tunes").IsFor(player with { Learnt = 1 }, stepwise));
+    }
+
+    /// <summary>Three centimetres short at 9 to 12 cents a centimetre (computed from the tube's length).</summary>
+    [Fact]
+    public void Stations_are_told_in_centimetres()
+    {
+        var asked = Drill("slide-stations", ["slide-in=3@3"], [], instrument: "trombone").Asked;
+        Assert.Equal([true, true, false, true], asked.Select(aim => aim.Met));
+        Assert.Matches(@"^(2\.[5-9]|3\.[0-5]) cm too far in$", asked[2].Heard);
+    }
+
+    [Fact]
+    public void The_mouth_s_shape_is_compared_by_its_sound()
+    {
+        Assert.All(Drill("cavity-contrast", [], []).Asked, aim => Assert.Contains("no difference", aim.Heard, StringComparison.Ordinal));
+        // The first three notes, the closed ones, through a low-pass of first order at 700 Hz: a darker sound of the same pitch.
+        var (player, drill) = (Player("trumpet-bb"), ToneDrill.Get("cavity-contrast"));
+        var plan = drill.Plan(player, Approach.Of(ApproachPreset.MouthpieceFirst), drill.Tempo);
+        var how = new RowCharacter("good", "", [], []);
+        var sound = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, [], 4).Sound;
+        var samples = sound.Samples.ToArray();
+        var last = (int)((sound.CueSeconds![3] - 0.2) * sound.SampleRate);
+        for (var i = 1; i < last; i++)
+            samples[i] = samples[i - 1] + (0.1f * (samples[i] - samples[i - 1]));
+        var asked = new AskedRow(plan, player, LearningStage.FirstNotes) { Drill = drill };
+        var heard = RowListener.Hear(new MonoSound(samples, sound.SampleRate, sound.CueSeconds), asked);
+        var compared = RowJudge.Judge(heard, asked, SoundingPupil.Unknown).Asked;
+        Assert.Equal(2, compared.Count);
+        Assert.All(compared, aim => Assert.Contains("brighter", aim.Heard, StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void The_quickest_even_tongue_is_the_last_rung_before_one_that_is_not_even()
+    {
+        Assert.Contains(Drill("fastest-tongue", [], []).Asked, aim => aim is { What: "quickest even", Heard: "5.3 notes a second" });
+        // The third rung, notes 17 to 24, limps.
+        var limps = Drill("fastest-tongue", [], ["late=110@18,20,22,24"]).Asked;
+        Assert.Equal("3.6 notes a second", limps.Single(aim => aim.What == "quickest even").Heard);
     }
 
     /// <summary>A note asked short ends with breath to spare, and a lead pipe is no note: neither says what a breath carries.</summary>
@@ -307,7 +386,7 @@ public class ToneDrillTests
     [Fact]
     public void The_next_pattern_is_laid_out_when_the_one_before_was_clean_three_times()
     {
-        var player = Player("trumpet-bb") with { PatternsClean = 1 };
+        var player = Player("trumpet-bb") with { Clean = 1 };
         var plan = ToneDrill.Get("patterns").Plan(player, Approach.Of(ApproachPreset.MouthpieceFirst), 72);
 
         Assert.Equal("G4 F4 E4", string.Join(' ', plan.Meant.Take(3).Select(note => note.Written)));

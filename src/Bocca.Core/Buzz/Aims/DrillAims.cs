@@ -20,6 +20,9 @@ internal static class DrillAims
             DrillAim.Reference => ReferenceAim.Of(take),
             DrillAim.Grip => GripAim.Of(take),
             DrillAim.Speaking => SpeakingAim.Of(take),
+            DrillAim.Pair => PairAim.Of(take),
+            DrillAim.Proof => ProofAim.Of(take),
+            DrillAim.Search => SearchAim.Of(take),
             _ => AlikeAim.Of(take),
         };
     }

@@ -30,6 +30,15 @@ public enum DrillAim
 
     /// <summary>Air that speaks sooner each time.</summary>
     Speaking,
+
+    /// <summary>Before and after something that is done with the face: what it changed.</summary>
+    Pair,
+
+    /// <summary>Silent where the lips cannot meet, a tone where they do.</summary>
+    Proof,
+
+    /// <summary>The rim at several places: what came of each try, and where it sits best.</summary>
+    Search,
 }
 
 /// <summary>Tries of one kind within a drill.</summary>
@@ -43,6 +52,7 @@ public enum DrillAim
 /// <param name="AsLongAsItLasts">Whether the breath and not the count ends it.</param>
 /// <param name="Tongued">Whether the tongue begins it.</param>
 /// <param name="Voice">Whether it is sung.</param>
+/// <param name="Silent">Whether nothing may sound.</param>
 /// <param name="PlayedOn">What these are played on; null for what the take is played on.</param>
 public sealed record DrillSet(
     double SoundBeats,
@@ -55,6 +65,7 @@ public sealed record DrillSet(
     bool AsLongAsItLasts = false,
     bool Tongued = false,
     bool Voice = false,
+    bool Silent = false,
     SoundStage? PlayedOn = null
 );
 
@@ -130,6 +141,7 @@ public sealed record BuzzDrill(
                     AsLongAsItLasts = set.AsLongAsItLasts,
                     Tongued = set.Tongued,
                     Voice = set.Voice,
+                    Silent = set.Silent,
                     On = set.PlayedOn,
                 };
                 beat += set.SoundBeats + set.RestBeats;

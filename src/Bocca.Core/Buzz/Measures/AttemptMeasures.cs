@@ -34,9 +34,9 @@ public sealed record AttemptMeasures
     /// <summary>Seconds that were asked; null where nobody said.</summary>
     public double? AskedSeconds { get; init; }
 
-    /// <summary>Whether it counts: what is sung as a model does not.</summary>
+    /// <summary>Whether it counts: what is sung as a model does not, nor what is asked to be silent.</summary>
     [JsonIgnore]
-    public bool Counts => Asked is not { Voice: true };
+    public bool Counts => Asked is not ({ Voice: true } or { Silent: true });
 
     /// <summary>Whether one height was asked from start to end, so that straightness means something.</summary>
     [JsonIgnore]

@@ -17,9 +17,6 @@ internal static class ScaleAims
     private const double FullShare = 0.9,
         DriftShare = 0.05;
 
-    /// <summary>A note further out may be so much softer (dB; ours, editable).</summary>
-    private const double SofterDb = 3;
-
     /// <summary>Each semitone down and back: how true the step and the return were.</summary>
     public static List<AskedHeard> Neighbours(HeardRow row)
     {
@@ -120,40 +117,14 @@ internal static class ScaleAims
                     "Once, and once more on a deeper breath."
                 ),
             ];
-        double? Mean(List<RowNote> notes, Func<RowNote, double?> of) =>
-            notes.Where(note => note.Sound is not null).Select(of).OfType<double>().ToList() is { Count: > 0 } all ? all.Average() : null;
-        var told = new List<string>();
-        void Compare(Func<RowNote, double?> of, double least, string unit, string more, string less)
-        {
-            if (Mean(tries[0], of) is { } first && Mean(tries[1], of) is { } second && Math.Abs(second - first) >= least)
-                told.Add($"{Math.Abs(second - first):0.#} {unit} {(second > first ? more : less)}");
-        }
-
-        Compare(note => note.Sound!.Seconds, 0.3, "s", "longer", "shorter");
-        Compare(note => note.Sound!.LevelDb, 1, "dB", "louder", "softer");
-        Compare(note => note.Measures?.HarmonicToNoiseDb, 1, "dB", "clearer", "airier");
-        Compare(note => note.Measures?.SteadinessCents, 3, "cents", "less steady", "steadier");
+        var told = new Differences<RowNote>(Sounded(tries[0]), Sounded(tries[1]))
+            .In(note => note.Sound!.Seconds, 0.3, "s", "longer", "shorter")
+            .In(note => note.Sound!.LevelDb, 1, "dB", "louder", "softer")
+            .In(note => note.Measures?.HarmonicToNoiseDb, 1, "dB", "clearer", "airier")
+            .In(note => note.Measures?.SteadinessCents, 3, "cents", "less steady", "steadier")
+            .Told;
         return [new AskedHeard("the second", "beside the first", told.Count == 0 ? "no difference" : string.Join(", ", told), null)];
     }
 
-    /// <summary>The level of each position beside the first.</summary>
-    public static List<AskedHeard> ByPosition(HeardRow row)
-    {
-        var first = row.Notes.FirstOrDefault(note => note.Sound is not null);
-        return first is null
-            ? []
-            :
-            [
-                .. row
-                    .Notes.Where(note => note != first && note.Sound is not null)
-                    .Select(note => (note, Db: note.Sound!.LevelDb - first.Sound!.LevelDb))
-                    .Select(each => new AskedHeard(
-                        $"{each.note.Asked.Meant.Setting.Spoken}, {each.note.Asked.Meant.Written}",
-                        $"as loud as {first.Asked.Meant.Setting.Spoken}, within {SofterDb:0} dB",
-                        $"{each.Db:+0.0;-0.0;0.0} dB",
-                        each.Db >= -SofterDb,
-                        "Fuller air as the slide goes out."
-                    )),
-            ];
-    }
+    private static List<RowNote> Sounded(List<RowNote> notes) => notes.FindAll(note => note.Sound is not null);
 }

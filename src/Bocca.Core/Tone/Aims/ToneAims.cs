@@ -18,9 +18,6 @@ internal static class ToneAims
     /// <summary>The room that instruments are built for (common practice).</summary>
     private const double ReferenceCelsius = 20;
 
-    /// <summary>Groups that differ by less than this many times their spread do not differ (ours, editable).</summary>
-    private const double ApartSpreads = 2;
-
     /// <summary>What was asked beside what was heard; empty for a row of notes alone.</summary>
     public static IReadOnlyList<AskedHeard> Of(
         HeardRow row,
@@ -32,11 +29,11 @@ internal static class ToneAims
         asked.Drill?.Aim switch
         {
             ToneAim.FirstSound => FirstSound(row, bands),
-            ToneAim.Patterns => Patterns(row),
+            ToneAim.Patterns or ToneAim.Tunes => Patterns(row),
             ToneAim.Pair => Pair(row),
             ToneAim.Held => Held(row, bands),
             ToneAim.Tuning => Tuned(row, asked),
-            ToneAim.Experiment => Compared(row),
+            ToneAim.Experiment or ToneAim.Contrast => Compared(row),
             ToneAim.Starts => ArticulationAims.Starts(row, bands),
             ToneAim.Joined => ArticulationAims.Joined(row, articulation, bands),
             ToneAim.Short => ArticulationAims.Short(row),
@@ -47,7 +44,9 @@ internal static class ToneAims
             ToneAim.Neighbour => ScaleAims.Neighbours(row),
             ToneAim.Scale => ScaleAims.Scale(row, articulation),
             ToneAim.Better => ScaleAims.Better(row),
-            ToneAim.ByPosition => ScaleAims.ByPosition(row),
+            ToneAim.ByPosition => SlideAims.ByPosition(row),
+            ToneAim.Stations => SlideAims.Stations(row, asked.Player),
+            ToneAim.Fastest => SpeedAims.Fastest(row, asked.Plan),
             ToneAim.Air => AirAim.Of(row, bands),
             _ => [],
         };
@@ -210,23 +209,13 @@ internal static class ToneAims
 
     private static string Differences(List<RowNote> usual, List<RowNote> other)
     {
-        var told = new List<string>();
-        void Compare(Func<RowNote, double?> of, double least, string unit, string more, string less)
-        {
-            var (a, b) = (usual.Select(of).OfType<double>().ToList(), other.Select(of).OfType<double>().ToList());
-            if (a.Count < 2 || b.Count < 2)
-                return;
-            var spread = Math.Sqrt((a.Variance() + b.Variance()) / 2);
-            var by = b.Average() - a.Average();
-            if (Math.Abs(by) > Math.Max(least, ApartSpreads * spread))
-                told.Add($"{Math.Abs(by):0.#} {unit} {(by > 0 ? more : less)}");
-        }
-
-        Compare(note => Tuning.Cents(usual[0].Sound!.MedianHz, note.Sound!.MedianHz), 5, "cents", "higher", "lower");
-        Compare(note => note.Sound!.LevelDb, 1, "dB", "louder", "softer");
-        Compare(note => note.Measures!.HarmonicToNoiseDb, 1, "dB", "clearer", "airier");
-        Compare(note => note.Measures!.CentroidOverPitch, 0.2, "harmonics", "brighter", "darker");
-        Compare(note => note.Measures!.SteadinessCents, 3, "cents", "less steady", "steadier");
+        var told = new Differences<RowNote>(usual, other)
+            .In(note => Tuning.Cents(usual[0].Sound!.MedianHz, note.Sound!.MedianHz), 5, "cents", "higher", "lower")
+            .In(note => note.Sound!.LevelDb, 1, "dB", "louder", "softer")
+            .In(note => note.Measures!.HarmonicToNoiseDb, 1, "dB", "clearer", "airier")
+            .In(note => note.Measures!.CentroidOverPitch, 0.2, "harmonics", "brighter", "darker")
+            .In(note => note.Measures!.SteadinessCents, 3, "cents", "less steady", "steadier")
+            .Told;
         return told.Count == 0 ? "no difference beyond the spread of the repeats" : string.Join(", ", told);
     }
 

@@ -16,6 +16,9 @@ internal sealed class DrillNotes(PlayerSituation player, Approach approach, IRea
     /// <summary>Semitones of the degrees of a major scale over its first.</summary>
     private static readonly int[] Major = [0, 2, 4, 5, 7, 9, 11];
 
+    /// <summary>So many notes make the first scale.</summary>
+    private const int AllFive = 5;
+
     /// <summary>The degree of the concert B flat scale that its F is, from 0.</summary>
     private const int FifthDegree = 4;
 
@@ -41,10 +44,13 @@ internal sealed class DrillNotes(PlayerSituation player, Approach approach, IRea
         var notes = new List<MeantNote>();
         foreach (var name in set.Row.Split(' '))
         {
-            if (name == "asked" && asked is not null)
+            var (once, times) = name.Split('*') is [var which, var count]
+                ? (which, int.Parse(count, CultureInfo.InvariantCulture))
+                : (name, 1);
+            if (once == "asked" && asked is not null)
                 notes.AddRange(asked);
-            else if (Named(name) is { } note)
-                notes.Add(note);
+            else if (Named(once) is { } note)
+                notes.AddRange(Enumerable.Repeat(note, times));
             else
                 return null;
         }
@@ -61,6 +67,7 @@ internal sealed class DrillNotes(PlayerSituation player, Approach approach, IRea
             "third" => Open(player, LowestOpen(player) + 2),
             _ when name.StartsWith("open", StringComparison.Ordinal) => Open(player, int.Parse(name[4..], CultureInfo.InvariantCulture)),
             _ when name.StartsWith("learnt", StringComparison.Ordinal) => OfFirsts(Learnt(name[^1] - '1')),
+            _ when name.StartsWith("so", StringComparison.Ordinal) => OfFive(name[^1] - '1'),
             _ when name.StartsWith("do", StringComparison.Ordinal) => OfScale(Tonic, 0, name[2..]),
             _ when name.StartsWith("bb", StringComparison.Ordinal) => OfScale(_start.ConcertBb, 0, name[2..]),
             _ when name.StartsWith('f') => OfScale(_start.ConcertF, FifthDegree, name[1..]),
@@ -69,6 +76,17 @@ internal sealed class DrillNotes(PlayerSituation player, Approach approach, IRea
 
     /// <summary>The concert B flat, or F where an octave over the B flat leaves the range.</summary>
     private Pitch Tonic => _range.Holds(Pitch.FromMidi(_start.ConcertBb.Midi + 12)) ? _start.ConcertBb : _start.ConcertF;
+
+    /// <summary>
+    /// A degree of the five-note scale that the first notes make, from do up; null where they make none, or it is not learnt.
+    /// </summary>
+    private MeantNote? OfFive(int degree)
+    {
+        var midis = _firsts.Value.Select(note => note.Midi).ToList();
+        var tonic = midis.FindIndex(midi => Major.Take(AllFive).All(over => midis.Contains(midi + over)));
+        var at = tonic < 0 ? -1 : midis.IndexOf(midis[tonic] + Major[degree]);
+        return at < 0 || at >= (player.Learnt ?? midis.Count) ? null : OfFirsts(at);
+    }
 
     private MeantNote OfFirsts(int index) =>
         MeantNote.Of(

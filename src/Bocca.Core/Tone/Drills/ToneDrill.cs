@@ -63,6 +63,18 @@ public enum ToneAim
 
     /// <summary>The same partial further out on the slide.</summary>
     ByPosition,
+
+    /// <summary>Long notes at the positions of the slide: how far each lies from its place.</summary>
+    Stations,
+
+    /// <summary>Ways of making the same tone that are known beforehand, compared.</summary>
+    Contrast,
+
+    /// <summary>Small tunes, one at a time, the one with the fewest changes of partial first.</summary>
+    Tunes,
+
+    /// <summary>Ever quicker notes under the tongue: the quickest that are even, and what twenty seconds leave of it.</summary>
+    Fastest,
 }
 
 /// <summary>Part of a drill: a phrase, repeated.</summary>
@@ -72,7 +84,8 @@ public enum ToneAim
 /// for open partials from the first one taught upwards, <c>open2</c> to <c>open6</c> for a partial, <c>asked</c> for the notes chosen,
 /// <c>bb</c> and <c>f</c> for the concert B flat and F from which classes start, <c>bb+2</c> or <c>f-1</c> for degrees of the concert B
 /// flat major scale above or below them, <c>do</c> for whichever of the two has an octave of its own major scale in range,
-/// <c>bb-1s</c> for semitones. A phrase of which a note lies beyond range or reach is left out.
+/// <c>bb-1s</c> for semitones, <c>so1</c> to <c>so5</c> for do to so of the five-note scale that the first notes make, <c>1*8</c> for the
+/// same note eight times. A phrase of which a note lies beyond range or reach, or is not learnt, is left out.
 /// </param>
 /// <param name="Beats">Beats of each note.</param>
 /// <param name="RestBeats">Beats of rest after the phrase.</param>
@@ -81,6 +94,7 @@ public enum ToneAim
 /// <param name="Label">What it is called while it is counted.</param>
 /// <param name="Heights">Semitones from the note that the tone glides through, where it does not keep one height; null for notes.</param>
 /// <param name="LastBeats">Beats of the phrase's last note, where they differ.</param>
+/// <param name="Lengths">Beats of every note of the phrase, where they differ.</param>
 public sealed record ToneSet(
     string Row,
     double Beats,
@@ -89,8 +103,16 @@ public sealed record ToneSet(
     double Share = 1,
     string Label = "",
     IReadOnlyList<double>? Heights = null,
-    double? LastBeats = null
-);
+    double? LastBeats = null,
+    IReadOnlyList<double>? Lengths = null
+)
+{
+    /// <summary>Beats of a note of the phrase, counted from 0 out of so many.</summary>
+    internal double BeatsOf(int note, int of) =>
+        Lengths is { } lengths ? lengths[note]
+        : note + 1 == of ? LastBeats ?? Beats
+        : Beats;
+}
 
 /// <summary>A drill on the instrument, as data (<c>tone-drills.json</c>).</summary>
 /// <param name="Id">Its name in records.</param>
@@ -127,6 +149,9 @@ public sealed record ToneDrill(
 
     /// <summary>All drills, in the order in which they are met.</summary>
     public static IReadOnlyList<ToneDrill> All => Shipped.Value;
+
+    /// <summary>Whether its phrases come one at a time: the next when the one before was clean each time (common practice).</summary>
+    public bool OneByOne => Aim is ToneAim.Patterns or ToneAim.Tunes;
 
     /// <summary>Whether the notes are chosen for it rather than its own.</summary>
     public bool TakesNotes => Sets.Any(set => set.Row.Split(' ').Contains("asked"));
@@ -166,6 +191,25 @@ public sealed record ToneDrill(
         var named = new DrillNotes(player, approach, Sets);
         return Sets.Any(set => named.Of(set, null) is not null);
     }
+
+    /// <summary>The phrase whose turn it is: patterns in their order, tunes by how often the partial changes.</summary>
+    private IEnumerable<ToneSet> Next(PlayerSituation player, DrillNotes named)
+    {
+        var open = Sets.Where(set => IsOnLearnt(set) || Aim == ToneAim.Tunes || player.Learnt is null or >= AllFirst)
+            .Select(set => (Set: set, Notes: named.Of(set, null)))
+            .Where(each => each.Notes is not null)
+            .ToList();
+        if (Aim == ToneAim.Tunes)
+            open =
+            [
+                .. open.OrderBy(each => Steps(each.Notes!).Count(step => step.Partials > 0))
+                    .ThenBy(each => Steps(each.Notes!).Max(step => step.Semitones)),
+            ];
+        return open.Count == 0 ? [] : [open[player.Clean % open.Count].Set];
+    }
+
+    private static IEnumerable<(int Partials, int Semitones)> Steps(List<MeantNote> notes) =>
+        notes.Zip(notes.Skip(1), (from, to) => (Math.Abs(from.Partial - to.Partial), Math.Abs(from.Sounding.Midi - to.Sounding.Midi)));
 
     private static bool IsOnLearnt(ToneSet set) => set.Row.StartsWith("learnt", StringComparison.Ordinal);
 
@@ -212,11 +256,8 @@ public sealed record ToneDrill(
             sets = Sets.Select(set => set with { Share = set.Share * target / Sets[0].Share });
         }
 
-        if (Aim == ToneAim.Patterns)
-            sets = Sets.Skip(player.PatternsClean % Sets.Count)
-                .Concat(Sets)
-                .Where(set => (IsOnLearnt(set) || player.Learnt is null or >= AllFirst) && named.Of(set, asked) is not null)
-                .Take(1);
+        if (OneByOne)
+            sets = Next(player, named);
 
         foreach (var set in sets)
         {
@@ -226,7 +267,7 @@ public sealed record ToneDrill(
                     continue;
                 for (var i = 0; i < row.Count; i++)
                 {
-                    var beats = i + 1 == row.Count ? set.LastBeats ?? set.Beats : set.Beats;
+                    var beats = set.BeatsOf(i, row.Count);
                     notes.Add(
                         new AskedNote(
                             row[i],

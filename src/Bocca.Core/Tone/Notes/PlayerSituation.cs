@@ -28,8 +28,10 @@ public sealed record PlayerSituation(Instrument Instrument, Reading Reading, Tun
     /// <summary>How many of the first notes are learnt; null for all.</summary>
     public int? Learnt { get; init; }
 
-    /// <summary>How many patterns were played clean so far, three times in a row each: the next one is laid out.</summary>
-    public int PatternsClean { get; init; }
+    /// <summary>
+    /// How many phrases of the drill asked were played clean so far, where they come one by one: the next one is laid out.
+    /// </summary>
+    public int Clean { get; init; }
 
     /// <summary>What ranks fingerings, for the chart note of what was heard.</summary>
     public FingeringWeights Weights { get; init; } = FingeringWeights.Default;

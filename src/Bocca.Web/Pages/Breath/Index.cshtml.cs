@@ -111,6 +111,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
                     Phases = plan.Phases.Select(phase => new
                     {
                         Kind = BreathWords.Of(phase.Kind),
+                        Air = BreathWords.Of(phase.Air),
                         Start = phase.StartSeconds,
                         phase.Seconds,
                         phase.Counts,

@@ -162,7 +162,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         var drill = ToneDrill.All.FirstOrDefault(known => known.Id == (DrillId ?? take?.Entry.DrillId ?? ToneDrill.All[0].Id));
         if (drill is null)
             return NotFound();
-        var (player, path) = await PlayerAsync();
+        var (player, path) = await PlayerAsync(drill);
         NotePath = path;
         // Where no note was chosen, it is the next one of the way.
         if (take is null && drill.TakesNotes && string.IsNullOrWhiteSpace(Notes))
@@ -179,8 +179,9 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             ? NotFound()
             : await RefusingAsync(async () =>
             {
-                var (player, _) = await PlayerAsync(asked.A4);
-                var plan = PlanOf(ToneDrill.Get(asked.Drill), asked, player);
+                var drill = ToneDrill.Get(asked.Drill);
+                var (player, _) = await PlayerAsync(drill, asked.A4);
+                var plan = PlanOf(drill, asked, player);
                 return new JsonResult(CountedDrill.Of(plan.Cues, plan.Model(note => player.Tuning.Frequency(note.Sounding))));
             });
 
@@ -190,8 +191,9 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             ? NotFound()
             : await RefusingAsync(async () =>
             {
-                var (player, _) = await PlayerAsync(asked.A4);
-                var plan = PlanOf(ToneDrill.Get(asked.Drill), asked, player);
+                var drill = ToneDrill.Get(asked.Drill);
+                var (player, _) = await PlayerAsync(drill, asked.A4);
+                var plan = PlanOf(drill, asked, player);
                 var how = RowCharacter.Get(character);
                 return await PlayedInTurnAsync(
                     plan.TotalSeconds,
@@ -213,7 +215,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             async sound =>
             {
                 var drill = ToneDrill.Get(sent.Drill);
-                (player, _) = await PlayerAsync(sent.A4);
+                (player, _) = await PlayerAsync(drill, sent.A4);
                 var plan = PlanOf(drill, sent.Asked, player);
                 plan = sent.Finished is { } beats ? plan.UpTo(beats) : plan;
                 var asked = new AskedRow(plan, player, Pupil!.Stage)
@@ -241,8 +243,8 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
 
     protected override async Task<IActionResult> OnStageAsync(Shown<TonePayload> take)
     {
-        var (player, _) = await PlayerAsync();
         var drill = ToneDrill.Get(take.Entry.DrillId!);
+        var (player, _) = await PlayerAsync(drill);
         return Partial("_Heard", await ViewAsync(player, take, drill, AskedOf(drill, take)));
     }
 
@@ -350,7 +352,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
     /// <summary>Who plays, once the record has been asked.</summary>
     private PlayerSituation? _player;
 
-    private async Task<(PlayerSituation Player, FirstNotePath Path)> PlayerAsync(double? a4 = null)
+    private async Task<(PlayerSituation Player, FirstNotePath Path)> PlayerAsync(ToneDrill drill, double? a4 = null)
     {
         var tuning = PlayingConditions.Of(a4 ?? Room.A4Hz, Room.Celsius).Tuning;
         var played = await Journal.PlayedAsync(Pupil!, Approach, tuning);
@@ -361,7 +363,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             Weights = played.Weights,
             Hand = played.Hand,
             Misses = await Journal.RecentMissesAsync(Pupil.Id),
-            PatternsClean = await Takes().CountAsync(take => take.DrillId == "patterns" && take.Outcome == Outcome.Passed),
+            Clean = drill.OneByOne ? await Takes().CountAsync(take => take.DrillId == drill.Id && take.Outcome == Outcome.Passed) : 0,
         };
         var path = FirstNotePath.Of(player, Approach, await Journal.FirstTriesAsync(Pupil.Id));
         _player = player with { Learnt = path.InPatterns };

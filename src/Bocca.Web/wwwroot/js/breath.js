@@ -167,7 +167,7 @@ export const breath = () => ({
             shown = index;
             cues.push({ kind: phase.kind, planned: first + phase.start, shown: now });
           }
-          this.show(kinds[phase.kind], Math.floor((at - phase.start) / beat) + 1, fullness(plan.phases, index, (at - phase.start) / phase.seconds));
+          this.show(phase.air ? `${kinds[phase.kind]}, ${phase.air}` : kinds[phase.kind], Math.floor((at - phase.start) / beat) + 1, fullness(plan.phases, index, (at - phase.start) / phase.seconds));
           const cursor = this.$root.querySelector("[data-cursor]");
           const x = Number(cursor.dataset.from) + (at / plan.totalSeconds) * Number(cursor.dataset.width);
           cursor.setAttribute("x1", x);
