@@ -1,5 +1,6 @@
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Judging;
+using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Buzz;
 
@@ -9,7 +10,7 @@ internal static class HeardNumbers
     public static IReadOnlyList<HeardNumber> In(TakeMeasures take, StageBands bands)
     {
         var heard = new List<HeardNumber>();
-        if (take.Median(attempt => attempt.SteadinessCents) is { } steady)
+        if (take.Median(bands.Steadiness) is { } steady)
             heard.Add(
                 new HeardNumber(
                     "steadiness",
@@ -20,6 +21,8 @@ internal static class HeardNumbers
                     steady <= bands.SteadyCents
                 )
             );
+        if (Vibrato([.. take.Spoken], bands) is { } vibrato)
+            heard.Add(vibrato);
         if (take.Median(attempt => attempt.DriftCentsPerSecond) is { } drift)
             heard.Add(
                 new HeardNumber(
@@ -50,6 +53,20 @@ internal static class HeardNumbers
         if (take.Sameness is { } same)
             heard.Add(new HeardNumber("alike", $"{same.Score:0} of 100", $"furthest apart in {same.Worst.Item}", same.Score >= 50));
         return [.. heard.OrderBy(number => number.InBand == false ? 0 : 1)];
+    }
+
+    /// <summary>Rate and width of a vibrato that was asked; null where none was, or none came.</summary>
+    public static HeardNumber? Vibrato(IReadOnlyList<AttemptMeasures> tones, StageBands bands)
+    {
+        var swinging = tones.Where(bands.IsVibrato).ToList();
+        return swinging.Count == 0
+            ? null
+            : new HeardNumber(
+                "vibrato",
+                $"{swinging.Select(tone => tone.WobbleHz!.Value).Median():0.0} a second",
+                $"{swinging.Select(tone => tone.WobbleCents!.Value).Median():0} cents either way",
+                null
+            );
     }
 
     private static string Direction(double drift, StageBands bands) =>

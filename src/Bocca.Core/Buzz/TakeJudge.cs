@@ -67,7 +67,7 @@ public static class TakeJudge
                     ? "Tight or open is not judged: there are no samples of your own yet."
                     : null,
             OnOwnScale = places.Count == 0 ? null : places.Median(),
-            HeardAs = take.Median(attempt => attempt.SteadinessCents) switch
+            HeardAs = take.Median(bands.Steadiness) switch
             {
                 null => null,
                 var cents => cents <= bands.SteadyCents ? HeardAs.Steady : HeardAs.Unsteady,

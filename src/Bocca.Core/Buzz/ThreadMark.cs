@@ -48,7 +48,7 @@ public sealed record ThreadMark(MarkKind Kind, int Try, double From, double To, 
             yield return Mark(MarkKind.Scoop, 0.03, 0.08, Math.Abs(scoop) > bands.ScoopCents, $"scoop {scoop:+0;−0;0}");
         if (!fell && attempt.DriftCentsPerSecond is { } drift && Math.Abs(drift) > bands.DriftCentsPerSecond)
             yield return Mark(MarkKind.Drift, EdgeSeconds, length - EdgeSeconds, true, $"{drift:+0;−0;0} a second");
-        if (!fell && attempt.WobbleCents is { } swing && swing > bands.WobbleCents)
+        if (!fell && bands.Wobble(attempt) is { } swing && swing > bands.WobbleCents)
             yield return Mark(MarkKind.Wobble, EdgeSeconds, length - EdgeSeconds, true, $"swings {swing:0}, {attempt.WobbleHz:0.0} Hz");
         foreach (var hole in attempt.BreakSeconds)
             yield return Mark(

@@ -97,3 +97,13 @@ public enum JawOnLowNotes
     /// <summary>Stays still.</summary>
     StaysStill,
 }
+
+/// <summary>The jaw at rest (<c>jaw.forward</c>).</summary>
+public enum JawAtRest
+{
+    /// <summary>As it hangs.</summary>
+    AsItHangs,
+
+    /// <summary>A little forward.</summary>
+    ALittleForward,
+}

@@ -172,6 +172,21 @@ public static class Points
     /// <summary>Before the verdict.</summary>
     public static Point<BeforeTheVerdict> BeforeTheVerdict { get; } = new("verdict.guess");
 
+    /// <summary>The jaw at rest.</summary>
+    public static Point<JawAtRest> JawAtRest { get; } = new("jaw.forward");
+
+    /// <summary>Which way the tongue moves.</summary>
+    public static Point<TongueWay> TongueWay { get; } = new("tongue.way");
+
+    /// <summary>Vibrato.</summary>
+    public static Point<VibratoWanted> Vibrato { get; } = new("vibrato");
+
+    /// <summary>Names of notes.</summary>
+    public static Point<NoteNames> NoteNames { get; } = new("words.notes");
+
+    /// <summary>Names of note values.</summary>
+    public static Point<NoteValueNames> NoteValues { get; } = new("words.values");
+
     /// <summary>How many options each point has, by its name in records.</summary>
     internal static IReadOnlyDictionary<string, int> OptionCounts { get; } =
         typeof(Points)

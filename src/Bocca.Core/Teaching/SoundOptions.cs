@@ -158,3 +158,26 @@ public enum SteadyVia
     /// <summary>By listening.</summary>
     Listening,
 }
+
+/// <summary>Which way the tongue moves (<c>tongue.way</c>).</summary>
+public enum TongueWay
+{
+    /// <summary>Down.</summary>
+    Down,
+
+    /// <summary>Back.</summary>
+    Back,
+
+    /// <summary>As it will.</summary>
+    AsItWill,
+}
+
+/// <summary>Vibrato (<c>vibrato</c>).</summary>
+public enum VibratoWanted
+{
+    /// <summary>A straight tone.</summary>
+    Straight,
+
+    /// <summary>Asked.</summary>
+    Asked,
+}

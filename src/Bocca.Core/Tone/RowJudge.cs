@@ -1,3 +1,4 @@
+using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Judging;
 using Bocca.Core.Teaching;
@@ -162,6 +163,8 @@ public static class RowJudge
                     rise <= RowArticulation.RiseLimitMs(bands.TonguedRiseMs, row) ? true : null
                 )
             );
+        if (HeardNumbers.Vibrato([.. row.Notes.Select(note => note.Measures).OfType<AttemptMeasures>()], bands) is { } vibrato)
+            heard.Add(vibrato);
         if (articulation.Duty is { } duty)
             heard.Add(new HeardNumber("sounding", $"{100 * duty:0} %", "of the time from start to start", null));
         return heard;

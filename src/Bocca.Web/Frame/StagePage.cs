@@ -41,6 +41,9 @@ public abstract class StagePage(Journal journal) : PageModel
     /// <summary>The approach in force for who is playing, or for the room.</summary>
     public Approach Approach { get; private set; } = new RoomSettings().Approach;
 
+    /// <summary>What notes and note values are called here, by what is printed; empty where that is the same.</summary>
+    public IReadOnlyDictionary<string, string> Names => Wording.Names(Approach, Pupil);
+
     /// <summary>Whether anybody is there yet.</summary>
     public bool HasPupils { get; private set; }
 

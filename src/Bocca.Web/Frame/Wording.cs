@@ -80,6 +80,25 @@ public static partial class Wording
             _ => "treble clef",
         };
 
+    /// <summary>What notes and note values are called under an approach, by what is printed; empty where that is the same.</summary>
+    public static IReadOnlyDictionary<string, string> Names(Approach approach, Pupil? pupil)
+    {
+        var naming = approach.Of(Points.NoteNames) switch
+        {
+            NoteNames.German => new NoteNaming(NoteNamingKind.German),
+            NoteNames.FixedDo => new NoteNaming(NoteNamingKind.FixedDo),
+            NoteNames.MovableDo when pupil is not null => new NoteNaming(
+                NoteNamingKind.MovableDo,
+                pupil.Reading.ToWritten(StartNotes.Of(pupil.Instrument).ConcertBb)
+            ),
+            _ => NoteNaming.Letters,
+        };
+        var notes = naming == NoteNaming.Letters ? [] : naming.Table();
+        return approach.Of(Points.NoteValues) == NoteValueNames.British
+            ? notes.Concat(ValueNaming.British).ToDictionary(name => name.Key, name => name.Value)
+            : new Dictionary<string, string>(notes);
+    }
+
     /// <summary>A pitch as it is read: C♯4, B♭3.</summary>
     public static string Pitch(Pitch pitch) => Spelled(pitch.ToString());
 

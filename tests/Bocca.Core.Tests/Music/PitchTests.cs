@@ -69,4 +69,39 @@ public sealed class PitchTests
     [Fact]
     public void Frequency_and_midi_are_inverse() =>
         Gen.Double[20, 4000].Sample(hertz => Assert.Equal(hertz, new Tuning(442).Frequency(new Tuning(442).Midi(hertz)), hertz * 1e-9));
+
+    // Common practice: H and B, endings for sharps and flats; do is C, or moves.
+    [Theory]
+    [InlineData(NoteNamingKind.German, "B3", "H3")]
+    [InlineData(NoteNamingKind.German, "Bb3", "B3")]
+    [InlineData(NoteNamingKind.German, "F#4", "Fis4")]
+    [InlineData(NoteNamingKind.German, "Eb4", "Es4")]
+    [InlineData(NoteNamingKind.German, "Ab4", "As4")]
+    [InlineData(NoteNamingKind.German, "Db4", "Des4")]
+    [InlineData(NoteNamingKind.German, "B#3", "His3")]
+    [InlineData(NoteNamingKind.FixedDo, "G4", "sol4")]
+    [InlineData(NoteNamingKind.FixedDo, "Bb3", "si♭3")]
+    [InlineData(NoteNamingKind.MovableDo, "Bb2", "do")]
+    [InlineData(NoteNamingKind.MovableDo, "D3", "mi")]
+    [InlineData(NoteNamingKind.MovableDo, "A2", "ti")]
+    [InlineData(NoteNamingKind.MovableDo, "E3", "fi")]
+    [InlineData(NoteNamingKind.MovableDo, "Ab2", "te")]
+    public void Notes_are_called_as_a_room_calls_them(NoteNamingKind kind, string printed, string called)
+    {
+        var naming = new NoteNaming(kind, Pitch.Parse("Bb2"));
+        Assert.Equal(called, naming.Name(Pitch.Parse(printed)));
+        Assert.Equal(called, naming.Table()[printed]);
+    }
+
+    // Common practice: crotchet, quaver, minim.
+    [Theory]
+    [InlineData("quarter rest", "crotchet rest")]
+    [InlineData("an eighth", "a quaver")]
+    [InlineData("half note", "minim")]
+    [InlineData("an eighth rest", "a quaver rest")]
+    [InlineData("sixteenths", "semiquavers")]
+    public void Note_values_have_their_british_names(string printed, string called) => Assert.Equal(called, ValueNaming.British[printed]);
+
+    [Fact]
+    public void A_half_of_something_else_is_no_minim() => Assert.DoesNotContain("half", ValueNaming.British.Keys);
 }

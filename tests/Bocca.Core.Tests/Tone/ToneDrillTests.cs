@@ -219,6 +219,30 @@ public class ToneDrillTests
         Assert.Equal("3.6 notes a second", limps.Single(aim => aim.What == "quickest even").Heard);
     }
 
+    /// <summary>Five swings a second, twenty cents either way (computed: a sine of half-range 20 has a deviation of 14).</summary>
+    [Fact]
+    public void A_vibrato_that_is_asked_is_told_by_rate_and_width_and_is_no_wobble()
+    {
+        Verdict Heard(string vibrato) =>
+            Drill("long-notes", [], ["wobble=30"], approach: Approach.Of(ApproachPreset.MouthpieceFirst).With("vibrato", vibrato));
+        Assert.Contains(Heard("a").Findings, finding => finding.Symptom.Id == "wobble");
+        var asked = Heard("b");
+        Assert.DoesNotContain(asked.Findings, finding => finding.Symptom.Id == "wobble");
+        var told = asked.Heard.Single(number => number.Name == "vibrato");
+        Assert.Matches(@"^(4\.9|5\.0|5\.1) a second$", told.Value);
+        Assert.Matches("^(2[5-9]|3[0-3]) cents either way$", told.Meaning);
+    }
+
+    [Theory]
+    [InlineData("a", "it drops")]
+    [InlineData("b", "it draws back")]
+    public void Drills_of_the_tongue_say_which_way_it_moves(string way, string said) =>
+        Assert.Contains(
+            said,
+            ToneDrill.Get("tongue-four").AskFor(Approach.Of(ApproachPreset.MouthpieceFirst).With("tongue.way", way)),
+            StringComparison.Ordinal
+        );
+
     /// <summary>A note asked short ends with breath to spare, and a lead pipe is no note: neither says what a breath carries.</summary>
     [Theory]
     [InlineData("held-counts", true)]
@@ -408,14 +432,23 @@ public class ToneDrillTests
         double share = 1,
         ApproachPreset approach = ApproachPreset.MouthpieceFirst,
         string instrument = "trumpet-bb"
+    ) => Drill(id, misses, faults, Approach.Of(approach), share, instrument);
+
+    private static Verdict Drill(
+        string id,
+        string[] misses,
+        string[] faults,
+        Approach approach,
+        double share = 1,
+        string instrument = "trumpet-bb"
     )
     {
         var (player, drill) = (Player(instrument), ToneDrill.Get(id));
-        var plan = drill.Plan(player, Approach.Of(approach), drill.Tempo);
+        var plan = drill.Plan(player, approach, drill.Tempo);
         var how = new RowCharacter(id, id, [.. misses.Select(RowMiss.Parse)], [.. faults.Select(Fault.Parse)], share);
         var sound = SimulatedPlayer.PlayRow(player.Instrument, PlayedNote.Row(plan, player, how), plan.Tempo, how.Faults, 4).Sound;
         var asked = new AskedRow(plan, player, LearningStage.FirstNotes) { Drill = drill };
-        return RowJudge.Judge(RowListener.Hear(sound, asked), asked, SoundingPupil.Unknown with { Approach = Approach.Of(approach) });
+        return RowJudge.Judge(RowListener.Hear(sound, asked), asked, SoundingPupil.Unknown with { Approach = approach });
     }
 
     private static PlayerSituation Player(string id) => new(Catalogue.Get(id), Catalogue.Get(id).Readings[0], Tuning.Standard);

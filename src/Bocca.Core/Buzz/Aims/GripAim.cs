@@ -15,7 +15,7 @@ internal static class GripAim
         double? first = null;
         foreach (var grip in take.Measures.Asked.Where(attempt => attempt.Asked is not null).GroupBy(attempt => attempt.Asked!.Label))
         {
-            var heard = grip.Select(attempt => attempt.SteadinessCents).OfType<double>().ToList();
+            var heard = grip.Select(take.Bands.Steadiness).OfType<double>().ToList();
             if (heard.Count == 0)
             {
                 aims.Add(new AskedHeard(grip.Key, "a tone", "nothing sounded", false, "Hold it so that the rim just seals, no more."));

@@ -42,7 +42,7 @@ internal static class SearchAim
                 "Let the air go first."
             );
         var best = places.FindAll(place => place.Share == first.Share && place.Cents <= SameShare * first.Cents);
-        var steady = best[0].Spoke.Count(attempt => (attempt.SteadinessCents ?? double.MaxValue) <= bands.SteadyCents);
+        var steady = best[0].Spoke.Count(attempt => (bands.Steadiness(attempt) ?? double.MaxValue) <= bands.SteadyCents);
         return new AskedHeard(
             "where it sits best",
             "the place that speaks and is steady",

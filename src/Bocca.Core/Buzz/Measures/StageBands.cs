@@ -53,10 +53,34 @@ public sealed record StageBands(
     double ClosedShare
 )
 {
+    /// <summary>A regular swing of such a rate is a vibrato where one is asked (a second; common practice, limits ours).</summary>
+    private const double SlowestVibratoHz = 4,
+        FastestVibratoHz = 7;
+
+    /// <summary>Whether a vibrato is asked.</summary>
+    public bool Vibrato { get; init; }
+
     /// <summary>
     /// The same bands as an approach takes them: where the lips narrow on running air, half as much again before a tone
     /// is usual (ours, editable).
     /// </summary>
     public StageBands Under(Approach approach) =>
-        approach.Of(Points.LipContact) == LipContact.NarrowingUntilItSpeaks ? this with { AirBeforeToneMs = 1.5 * AirBeforeToneMs } : this;
+        this with
+        {
+            AirBeforeToneMs = approach.Of(Points.LipContact) == LipContact.NarrowingUntilItSpeaks ? 1.5 * AirBeforeToneMs : AirBeforeToneMs,
+            Vibrato = approach.Of(Points.Vibrato) == VibratoWanted.Asked,
+        };
+
+    /// <summary>Whether a tone swings as a vibrato that was asked.</summary>
+    public bool IsVibrato(AttemptMeasures attempt) =>
+        Vibrato && attempt is { WobbleHz: >= SlowestVibratoHz and <= FastestVibratoHz, WobbleCents: >= 5 };
+
+    /// <summary>Half-range of a swing that nobody asked for, cents.</summary>
+    public double? Wobble(AttemptMeasures attempt) => IsVibrato(attempt) ? null : attempt.WobbleCents;
+
+    /// <summary>Steadiness without a vibrato that was asked, cents: a sine of half-range w has a variance of w squared over two.</summary>
+    public double? Steadiness(AttemptMeasures attempt) =>
+        attempt.SteadinessCents is { } cents && IsVibrato(attempt)
+            ? Math.Sqrt(Math.Max(0, (cents * cents) - (Math.Pow(attempt.WobbleCents!.Value, 2) / 2)))
+            : attempt.SteadinessCents;
 }

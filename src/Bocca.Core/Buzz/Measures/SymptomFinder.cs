@@ -78,7 +78,7 @@ internal static class SymptomFinder
         Rule("fell", attempt => Fell(attempt) ? attempt.EndCents : null, -FallCents, "cents", "{0} fell to a lower note, by {1:0} cents.");
         Rule(
             "wobble",
-            attempt => Whole(attempt)?.WobbleCents,
+            attempt => Whole(attempt) is { } whole ? bands.Wobble(whole) : null,
             bands.WobbleCents,
             "cents",
             "{0} swung to and fro by {1:0} cents either way."

@@ -115,8 +115,7 @@ internal static class ToneAims
                 }),
         ];
 
-    private static string Steadiness(RowNote note) =>
-        note.Measures?.SteadinessCents is { } steady ? $"steady within {steady:0} cents" : "too short to say how steady";
+    private static double? Steadiness(RowNote note, StageBands bands) => note.Measures is { } tone ? bands.Steadiness(tone) : null;
 
     private static List<AskedHeard> Held(HeardRow row, StageBands bands)
     {
@@ -124,10 +123,12 @@ internal static class ToneAims
             .Notes.Select(note => new AskedHeard(
                 note.Asked.Label.Length > 0 ? $"{note.Asked.Label}, {note.Asked.Meant.Written}" : $"{note.Asked.Meant.Written}",
                 note.Measures?.AskedSeconds is { } seconds ? $"{seconds:0.0} s" : "held",
-                note.Sound is { } sound ? $"{sound.Seconds:0.0} s, " + Steadiness(note) : "no tone",
+                note.Sound is not { } sound ? "no tone"
+                    : Steadiness(note, bands) is { } steady ? $"{sound.Seconds:0.0} s, steady within {steady:0} cents"
+                    : $"{sound.Seconds:0.0} s, too short to say how steady",
                 note.Sound is not null
                     && note.Sound.Seconds >= Math.Min(bands.HoldSeconds, 0.85 * (note.Measures?.AskedSeconds ?? 0))
-                    && (note.Measures?.SteadinessCents ?? 0) <= bands.SteadyCents,
+                    && (Steadiness(note, bands) ?? 0) <= bands.SteadyCents,
                 "A fuller breath, let go slowly, to the last count."
             ))
             .ToList();

@@ -172,8 +172,15 @@ public sealed record ToneDrill(
             TonguePlace.Roof => ", the tip at the roof of the mouth",
             _ => "",
         };
+        var way = approach.Of(Points.TongueWay) switch
+        {
+            TongueWay.Down => ", and it drops",
+            TongueWay.Back => ", and it draws back",
+            _ => "",
+        };
         var sing = approach.Of(Points.Singing) == Singing.Off ? "Hear it inside first." : "Sing it first.";
-        return Ask.Replace("{tongue}", $": {syllable}{place}", StringComparison.Ordinal).Replace("{sing}", sing, StringComparison.Ordinal);
+        return Ask.Replace("{tongue}", $": {syllable}{place}{way}", StringComparison.Ordinal)
+            .Replace("{sing}", sing, StringComparison.Ordinal);
     }
 
     /// <summary>
@@ -289,7 +296,7 @@ public sealed record ToneDrill(
         }
 
         if (notes.Count == 0)
-            throw new ArgumentException($"No phrase of {Name} lies within the range and the reach of this player.");
+            throw new ArgumentException($"No phrase of {Name} is learnt and lies within the range and the reach of this player.");
         return notes.Count <= MostNotes
             ? new RowPlan(Math.Clamp(tempo, slowest, fastest), notes)
             : throw new ArgumentException($"{Name} would have {notes.Count} notes; {MostNotes} is the most. Choose fewer.");
