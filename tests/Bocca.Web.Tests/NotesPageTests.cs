@@ -189,11 +189,12 @@ public sealed class NotesPageTests : IDisposable
     [Fact]
     public async Task A_class_gets_its_own_notes_and_a_score()
     {
-        await _room.AddAsync("Ada");
-        await _room.AddAsync("Ben", "horn-f");
+        var ada = await _room.AddAsync("Ada");
+        var ben = await _room.AddAsync("Ben", "horn-f");
         var cat = await _room.AddAsync("Cat", "trombone", "bass");
         var tab = Tab();
-        var page = (await tab.OpenAsync("/notes/class?shape=LongNote&start=F")).Page;
+        var who = $"&who={ada.Id}&who={ben.Id}&who={cat.Id}";
+        var page = (await tab.OpenAsync($"/notes/class?shape=LongNote&start=F{who}")).Page;
         var rows = page.QuerySelectorAll(".class-table tbody tr").Select(row => row.TextContent).ToList();
         Assert.Contains(rows, row => row.Contains("Ada") && row.Contains("G4"));
         Assert.Contains(rows, row => row.Contains("Ben") && row.Contains("C4"));
@@ -201,13 +202,39 @@ public sealed class NotesPageTests : IDisposable
         Assert.Equal(1, (await tab.OpenAsync($"/notes/class?who={cat.Id}")).Page.QuerySelectorAll(".class-table tbody tr").Length);
         Assert.Contains(
             "'H' is not a concert note",
-            (await tab.OpenAsync("/notes/class?shape=Own&own=H")).Page.QuerySelector("[role=alert]")!.TextContent
+            (await tab.OpenAsync($"/notes/class?shape=Own&own=H{who}")).Page.QuerySelector("[role=alert]")!.TextContent
         );
         using var client = _room.CreateClient();
         var score = XDocument.Parse(
-            await client.GetStringAsync("/notes/class?handler=MusicXml&shape=Own&own=Bb+C+D", TestContext.Current.CancellationToken)
+            await client.GetStringAsync($"/notes/class?handler=MusicXml&shape=Own&own=Bb+C+D{who}", TestContext.Current.CancellationToken)
         );
         Assert.Equal(3, score.Descendants("part").Count());
+    }
+
+    [Fact]
+    public async Task A_new_pupil_joins_no_class_by_itself_and_a_class_is_kept_by_name()
+    {
+        var ada = await _room.AddAsync("Ada");
+        var ben = await _room.AddAsync("Ben", "horn-f");
+        var tab = Tab();
+        var empty = (await tab.OpenAsync("/notes/class?shape=MajorScale&start=Bb")).Page;
+        Assert.Empty(empty.QuerySelectorAll(".class-table tbody tr"));
+        Assert.Contains("Tick who plays", empty.QuerySelector("#stage .nothing")!.TextContent);
+
+        var chosen = (await tab.OpenAsync($"/notes/class?who={ada.Id}&who={ben.Id}")).Page;
+        var kept = (await tab.SendAsync(chosen, "form[action*=KeepClass]", ("name", "Thursday"))).Page;
+        Assert.Contains("Thursday is kept: 2 play in it", kept.QuerySelector(".told")!.TextContent);
+        Assert.Equal(2, kept.QuerySelectorAll(".class-table tbody tr").Length);
+
+        await _room.AddAsync("Cat", "trombone", "bass");
+        Assert.Equal(2, (await tab.OpenAsync("/slurs/class")).Page.QuerySelectorAll(".class-table tbody tr").Length);
+        var sheets = (await tab.OpenAsync("/notes/class?shape=MajorScale&start=Bb&sheets=true")).Page;
+        Assert.Equal(["Ada", "Ben"], sheets.QuerySelectorAll(".own-sheet h2").Select(head => head.FirstChild!.TextContent.Trim()));
+        // Concert B flat is C on a trumpet and F on a horn (common practice).
+        Assert.Equal(
+            ["0", "-1"],
+            sheets.QuerySelectorAll("[data-score]").Select(score => XDocument.Parse(score.TextContent).Descendants("fifths").Single().Value)
+        );
     }
 
     [Fact]

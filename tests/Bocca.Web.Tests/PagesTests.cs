@@ -99,14 +99,18 @@ public sealed class PagesTests : IDisposable
         for (var i = 0; i < 40; i++)
             await _room.AddAsync($"Pupil {i:00}");
         var last = await _room.AddAsync("Zora Amber");
-        Assert.Equal(30, (await Tab().OpenAsync(address)).Page.QuerySelectorAll(".class-table tbody tr").Length);
+        var nobody = (await Tab().OpenAsync(address)).Page;
+        Assert.Equal(
+            (30, 0),
+            (nobody.QuerySelectorAll(".who-plays input[name=who]").Length, nobody.QuerySelectorAll("input[checked]").Length)
+        );
         var (_, page) = await Tab().OpenAsync($"{address}?who=1&more=zora");
         Assert.Equal(
             ["Pupil 00", "Zora Amber"],
             page.QuerySelectorAll(".class-table tbody th").Select(head => head.FirstChild!.TextContent.Trim())
         );
-        Assert.Equal(31, page.QuerySelectorAll("input[name=who]").Length);
-        Assert.Contains($"&who={last.Id}", page.QuerySelector(".files a")!.GetAttribute("href"));
+        Assert.Equal(31, page.QuerySelectorAll(".who-plays input[name=who]").Length);
+        Assert.Contains($"&who={last.Id}", page.QuerySelector(".files a:last-child")!.GetAttribute("href"));
     }
 
     [Fact]

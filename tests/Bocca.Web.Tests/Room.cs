@@ -131,10 +131,9 @@ public sealed class Tab(HttpClient client)
                 }
             )
             .Where(field => field.Item1 is not null)
-            .GroupBy(field => field.Item1!)
-            .ToDictionary(field => field.Key, field => field.First().Item2 ?? "");
-        foreach (var (field, value) in changes)
-            fields[field] = value;
+            .Where(field => changes.All(change => change.Field != field.Item1))
+            .Select(field => KeyValuePair.Create(field.Item1!, field.Item2 ?? ""))
+            .Concat(changes.GroupBy(change => change.Field).Select(change => KeyValuePair.Create(change.Key, change.Last().Value)));
         return await ReadAsync(await client.PostAsync(form.GetAttribute("action"), new FormUrlEncodedContent(fields)));
     }
 

@@ -239,21 +239,22 @@ public sealed class SlursPageTests : IDisposable
     [Fact]
     public async Task A_class_has_the_same_concert_notes_or_is_told_why_not()
     {
-        await AddAsync();
-        await _room.AddAsync("Ben", "euphonium-3v", "bass");
+        var ada = await AddAsync();
+        var ben = await _room.AddAsync("Ben", "euphonium-3v", "bass");
         var tab = Tab();
-        var page = (await tab.OpenAsync("/slurs/class?shape=pair&partial=3")).Page;
+        var who = $"&who={ada.Id}&who={ben.Id}";
+        var page = (await tab.OpenAsync($"/slurs/class?shape=pair&partial=3{who}")).Page;
         var rows = page.QuerySelectorAll(".class-table tbody tr").Select(row => row.TextContent).ToList();
         Assert.Contains(rows, row => row.Contains("Ada") && row.Contains("G4 C5 G4"));
         Assert.Contains(rows, row => row.Contains("Ben") && row.Contains("No one setting"));
         using var client = _room.CreateClient();
         var score = XDocument.Parse(
-            await client.GetStringAsync("/slurs/class?handler=MusicXml&shape=pair&partial=3", TestContext.Current.CancellationToken)
+            await client.GetStringAsync($"/slurs/class?handler=MusicXml&shape=pair&partial=3{who}", TestContext.Current.CancellationToken)
         );
         Assert.Equal(2, score.Descendants("part").Count());
         Assert.Contains(
             "does not go from partial 6",
-            (await tab.OpenAsync("/slurs/class?shape=pair&partial=6")).Page.QuerySelector("[role=alert]")!.TextContent
+            (await tab.OpenAsync($"/slurs/class?shape=pair&partial=6{who}")).Page.QuerySelector("[role=alert]")!.TextContent
         );
     }
 

@@ -60,8 +60,8 @@ public sealed class StrangerTests : IDisposable
         var (_, refused) = await tab.SendAsync(form, "form[method=post]", ("Form.Name", "Ada\u0001"), ("Form.Instrument", "trumpet-bb"));
         Assert.Contains("signs that cannot be shown", refused.Body!.TextContent);
 
-        await _room.AddAsync("Ada\u0001\u000b");
-        var (response, page) = await tab.OpenAsync("/notes/class?shape=FiveNotes");
+        var ada = await _room.AddAsync("Ada\u0001\u000b");
+        var (response, page) = await tab.OpenAsync($"/notes/class?shape=FiveNotes&who={ada.Id}");
         Assert.Equal(HttpStatusCode.OK, response.StatusCode);
         var score = page.QuerySelector("[data-score]")!.TextContent;
         Assert.Contains("<part-name>Ada</part-name>", score);

@@ -109,6 +109,11 @@ public readonly record struct Pitch(Letter Letter, int Alter, int Octave)
         return pitch.Midi is >= 0 and <= 127;
     }
 
+    /// <summary>
+    /// Sharps (positive) or flats of the major key on this note: seven fifths a sign, one a letter along F C G D A E B.
+    /// </summary>
+    public int MajorKeyFifths => "FCGDAEB".IndexOf($"{Letter}", StringComparison.Ordinal) - 1 + (7 * Alter);
+
     /// <summary>The pitch an interval higher (or lower, for a negative interval), spelled by the interval's steps.</summary>
     public Pitch Transpose(Interval interval)
     {

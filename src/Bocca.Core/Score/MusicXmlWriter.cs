@@ -59,10 +59,10 @@ public static class MusicXmlWriter
                     i > 0 && row.NotesInLine > 0 && i % row.NotesInLine == 0
                         ? new XElement("print", new XAttribute("new-system", "yes"))
                         : null,
-                    i == 0 ? Attributes(row.Clef, 0, 4, 1, row.ToSounding) : null,
+                    i == 0 ? Attributes(row.Clef, row.Fifths, 4, 1, row.ToSounding) : null,
                     row.Rests.Contains(i)
                         ? Rest($"{prefix}n{i + 1}")
-                        : Note(pitch, $"{prefix}n{i + 1}", row.Under.Count > i ? row.Under[i] : ""),
+                        : Note(pitch, row.Fifths, $"{prefix}n{i + 1}", row.Under.Count > i ? row.Under[i] : ""),
                     new XElement("barline", new XAttribute("location", "right"), new XElement("bar-style", "none"))
                 )
         );
@@ -90,12 +90,12 @@ public static class MusicXmlWriter
         );
     }
 
-    /// <summary>How the part sounds: octaves apart from the rest, as the format wants it.</summary>
     /// <summary>A text without what the format cannot hold, such as control characters.</summary>
     private static string Shown(string text) => string.Concat(text.EnumerateRunes().Where(IsText));
 
     private static bool IsText(Rune rune) => rune.Value is 9 or 10 or 13 || (rune.Value >= 32 && rune.Value is not (0xFFFE or 0xFFFF));
 
+    /// <summary>How the part sounds: octaves apart from the rest, as the format wants it.</summary>
     private static XElement? Transpose(Interval toSounding)
     {
         if (toSounding == default)
@@ -109,7 +109,16 @@ public static class MusicXmlWriter
         );
     }
 
-    private static XElement Note(Pitch pitch, string id, string under) =>
+    /// <summary>What a key signature does to a letter: 1 sharp, -1 flat, 0 nothing.</summary>
+    private static int InKey(Letter letter, int fifths)
+    {
+        var place = "FCGDAEB".IndexOf($"{letter}", StringComparison.Ordinal);
+        return place < fifths ? 1
+            : 6 - place < -fifths ? -1
+            : 0;
+    }
+
+    private static XElement Note(Pitch pitch, int fifths, string id, string under) =>
         new(
             "note",
             new XAttribute("id", id),
@@ -121,12 +130,13 @@ public static class MusicXmlWriter
             ),
             new XElement("duration", 4),
             new XElement("type", "whole"),
-            pitch.Alter == 0
+            pitch.Alter == InKey(pitch.Letter, fifths)
                 ? null
                 : new XElement(
                     "accidental",
                     pitch.Alter switch
                     {
+                        0 => "natural",
                         1 => "sharp",
                         -1 => "flat",
                         2 => "double-sharp",

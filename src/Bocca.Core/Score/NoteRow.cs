@@ -14,6 +14,9 @@ public sealed record NoteRow(Clef Clef, IReadOnlyList<Pitch> Written)
     /// <summary>The interval from a written note to the one that sounds.</summary>
     public Interval ToSounding { get; init; }
 
+    /// <summary>Sharps (positive) or flats of its key signature, -7 to 7; 0 for none.</summary>
+    public int Fifths { get; init; }
+
     /// <summary>A text under each note, such as its fingering; empty for none.</summary>
     public IReadOnlyList<string> Under { get; init; } = [];
 

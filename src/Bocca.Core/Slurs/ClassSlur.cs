@@ -17,15 +17,41 @@ public sealed record ClassSlur(ClassMember Member, Slur? Slur, Slur? Instead, st
     /// <summary>The instrument whose open tube gives the concert notes: B flat, as most beginners' tubes are (common practice).</summary>
     private const string ModelInstrument = "trumpet-bb";
 
-    /// <summary>The slur of a class until another is chosen: from the third partial, where most begin (common practice).</summary>
+    /// <summary>Where most begin: up and back from the third partial (common practice).</summary>
     private const string UsualShape = "pair";
     private const int UsualPartial = 3;
 
     /// <summary>The shapes a class can be asked for: those that go along one tube.</summary>
     public static IReadOnlyList<SlurShape> Shapes { get; } = [.. SlurShape.All.Where(shape => !shape.Neighbours)];
 
-    /// <summary>The slur whose concert notes a class plays until another is chosen.</summary>
-    public static Slur Usual(Approach approach) => Concert(UsualShape, UsualPartial, approach);
+    /// <summary>
+    /// The slur that a class is offered until another is chosen: one that most of it can share; of those the usual one first, then the
+    /// shapes in their order, from the lowest partial up.
+    /// </summary>
+    /// <param name="players">The class.</param>
+    /// <param name="approach">The room's approach.</param>
+    public static Slur Offered(IReadOnlyList<SlurPlayer> players, Approach approach)
+    {
+        var usual = Concert(UsualShape, UsualPartial, approach);
+        var own = players.Select(player => SlurWriter.All(player).Where(slur => !slur.Shape.Neighbours).ToList()).ToList();
+        return Shapes
+            .SelectMany(shape => SlurWriter.OnTube(Model(approach), shape, Catalogue.Get(ModelInstrument).Tubes[0]))
+            .Prepend(usual)
+            .MaxBy(slur => own.Count(theirs => theirs.Exists(each => Shares(each, slur))))!;
+    }
+
+    private static SlurPlayer Model(Approach approach)
+    {
+        var instrument = Catalogue.Get(ModelInstrument);
+        return SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, approach);
+    }
+
+    /// <summary>Whether a slur has the concert notes of another, octaves apart or together.</summary>
+    private static bool Shares(Slur own, Slur model) =>
+        own.Notes.Count == model.Notes.Count
+        && own.Shape.Neighbours == model.Shape.Neighbours
+        && own.Notes.Select((note, i) => note.Sounding.Midi - model.Notes[i].Sounding.Midi).Distinct().ToList() is [var apart]
+        && apart % 12 == 0;
 
     /// <summary>The slur whose concert notes a class plays, on an open tube in B flat.</summary>
     /// <param name="shape">Its shape by id.</param>
@@ -34,10 +60,9 @@ public sealed record ClassSlur(ClassMember Member, Slur? Slur, Slur? Instead, st
     /// <exception cref="ArgumentException">There is no such shape, or it does not go from there; the message says why.</exception>
     public static Slur Concert(string shape, int firstPartial, Approach approach)
     {
-        var instrument = Catalogue.Get(ModelInstrument);
-        var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, approach);
+        var player = Model(approach);
         var asked = SlurShape.Get(shape);
-        return SlurWriter.OnTube(player, asked, instrument.Tubes[0]).FirstOrDefault(slur => slur.Notes[0].Partial == firstPartial)
+        return SlurWriter.OnTube(player, asked, player.Instrument.Tubes[0]).FirstOrDefault(slur => slur.Notes[0].Partial == firstPartial)
             ?? throw new ArgumentException(
                 $"{asked.Name} does not go from partial {firstPartial}: {SlurWriter.Sheet(player, asked, firstPartial).StoppedBecause}"
             );
@@ -51,21 +76,15 @@ public sealed record ClassSlur(ClassMember Member, Slur? Slur, Slur? Instead, st
     {
         var start = StartNotes.Of(member.Instrument);
         var home = (start.ConcertBb.Midi + start.ConcertF.Midi) / 2.0;
-        var away = model.Notes.Select(note => note.Sounding.Midi).ToList();
-        var own = SlurWriter
-            .All(player)
-            .Where(slur => slur.Shape.Neighbours == model.Shape.Neighbours && slur.Notes.Count == away.Count)
-            .ToList();
-        var same = own.Where(slur =>
-                slur.Notes.Select((note, i) => note.Sounding.Midi - away[i]).Distinct().ToList() is [var apart] && apart % 12 == 0
-            )
+        var own = SlurWriter.All(player).ToList();
+        var same = own.Where(slur => Shares(slur, model))
             .OrderBy(slur => Math.Abs(slur.Notes.Average(note => note.Sounding.Midi) - home))
             .ThenBy(slur => slur.Notes[0].Tube.Semitones)
             .FirstOrDefault();
         if (same is not null)
             return new ClassSlur(member, same with { Shape = model.Shape }, null, null);
         var instead = own.Where(slur => slur.Shape.Id == model.Shape.Id)
-            .OrderBy(slur => Math.Abs(((slur.Notes[0].Sounding.Midi - away[0]) % 12 + 18) % 12 - 6))
+            .OrderBy(slur => Math.Abs(((slur.Notes[0].Sounding.Midi - model.Notes[0].Sounding.Midi) % 12 + 18) % 12 - 6))
             .ThenBy(slur => Math.Abs(slur.Notes.Average(note => note.Sounding.Midi) - home))
             .FirstOrDefault();
         var names = string.Join(" ", model.Notes.Select(note => note.Sounding.ToString()[..^1]).Distinct());

@@ -1,22 +1,37 @@
+using Bocca.Web.Pages.Pupils;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Frame;
 
-/// <summary>A page for several pupils at once: who of the room is in it stands in the address.</summary>
+/// <summary>A page for several pupils at once: a class as the record has it, or who of the room is chosen in the address.</summary>
 public abstract class ClassPage(Journal journal) : StagePage(journal)
 {
     /// <summary>So many to choose from, and so many in it at most: more is no class for a page.</summary>
     private const int AtOnce = 30;
 
-    /// <summary>Who plays; everybody who can be chosen by default.</summary>
+    /// <summary>Who plays, where it is not a whole class.</summary>
     [BindProperty(SupportsGet = true, Name = "who")]
     public IReadOnlyList<int> Who { get; set; } = [];
 
     /// <summary>Somebody more, by a part of the name.</summary>
     [BindProperty(SupportsGet = true, Name = "more")]
     public string? More { get; set; }
+
+    /// <summary>The class asked for.</summary>
+    [BindProperty(SupportsGet = true, Name = "class")]
+    public string? ClassAsked { get; set; }
+
+    /// <summary>Whether each player's sheet is shown by itself, to be printed and handed out.</summary>
+    [BindProperty(SupportsGet = true, Name = "sheets")]
+    public bool Sheets { get; set; }
+
+    /// <summary>The classes there are, by name.</summary>
+    public IReadOnlyList<string> Classes { get; private set; } = [];
+
+    /// <summary>The class shown; empty where it is none.</summary>
+    public string ClassName { get; private set; } = "";
 
     /// <summary>Who is in the class, by name.</summary>
     public IReadOnlyList<Pupil> Members { get; private set; } = [];
@@ -30,17 +45,59 @@ public abstract class ClassPage(Journal journal) : StagePage(journal)
     /// <summary>Who plays, for the address of a file.</summary>
     protected string WhoInAddress => string.Concat(Members.Select(pupil => $"&who={pupil.Id}"));
 
-    /// <summary>Reads who is in the class.</summary>
+    /// <summary>The same page with every player's sheet by itself, or without them.</summary>
+    public string OtherView =>
+        Request.Path
+        + QueryString.Create(
+            Request
+                .Query.Where(part => part.Key is not ("handler" or "sheets"))
+                .SelectMany(part => part.Value, (part, value) => new KeyValuePair<string, string?>(part.Key, value))
+                .Append(new("sheets", Sheets ? "false" : "true"))
+        );
+
+    /// <summary>Reads who is in the class: who is chosen, else the class asked for, the pupil's own, or the first there is.</summary>
     protected async Task LoadMembersAsync()
     {
         var all = await Db.Pupils.AsNoTracking().OrderBy(pupil => pupil.Name).ThenBy(pupil => pupil.Id).ToListAsync();
+        Classes = [.. all.Select(pupil => pupil.ClassName).Where(name => name != "").Distinct().Order(StringComparer.Ordinal)];
         var chosen = Who.Take(AtOnce).ToHashSet();
+        if (chosen.Count == 0 || ClassAsked is { Length: > 0 })
+        {
+            ClassName =
+                Classes.FirstOrDefault(name => name == ClassAsked)
+                ?? Classes.FirstOrDefault(name => name == Pupil?.ClassName)
+                ?? (Classes.Count > 0 ? Classes[0] : null)
+                ?? "";
+            chosen = [.. all.Where(pupil => ClassName != "" && pupil.ClassName == ClassName).Take(AtOnce).Select(pupil => pupil.Id)];
+        }
+
         if (!string.IsNullOrWhiteSpace(More) && all.Find(IsMeant) is { } meant)
             chosen.Add(meant.Id);
         ToChoose = [.. all.Where((pupil, at) => at < AtOnce || chosen.Contains(pupil.Id))];
-        Members = chosen.Count == 0 ? ToChoose : [.. ToChoose.Where(pupil => chosen.Contains(pupil.Id))];
+        Members = [.. ToChoose.Where(pupil => chosen.Contains(pupil.Id))];
         HasMore = all.Count > ToChoose.Count;
 
         bool IsMeant(Pupil pupil) => !chosen.Contains(pupil.Id) && pupil.Name.Contains(More.Trim(), StringComparison.OrdinalIgnoreCase);
+    }
+
+    /// <summary>Keeps who is chosen as a class: whoever was in it and is not chosen leaves it.</summary>
+    /// <param name="name">The name of the class.</param>
+    /// <param name="who">Who is in it from now on.</param>
+    public async Task<IActionResult> OnPostKeepClassAsync(string? name, IReadOnlyList<int> who)
+    {
+        name = name?.Trim() ?? "";
+        if (name is { Length: 0 or > 40 } || !System.Text.RegularExpressions.Regex.IsMatch(name, $"^{PupilForm.NamePattern}$"))
+            return Refuse("A class needs a name of at most 40 letters.");
+        var ids = who.Take(AtOnce).ToList();
+        await Db.SavingAsync(async () =>
+        {
+            foreach (var pupil in await Db.Pupils.Where(pupil => pupil.ClassName == name || ids.Contains(pupil.Id)).ToListAsync())
+            {
+                pupil.ClassName = ids.Contains(pupil.Id) ? name : "";
+                pupil.Version = Guid.NewGuid();
+            }
+        });
+        TempData["Told"] = $"{name} is kept: {ids.Count} {(ids.Count == 1 ? "plays" : "play")} in it.";
+        return Redirect($"{Request.Path}?class={Uri.EscapeDataString(name)}");
     }
 }

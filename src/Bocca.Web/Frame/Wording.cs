@@ -93,10 +93,10 @@ public static partial class Wording
             ),
             _ => NoteNaming.Letters,
         };
-        var notes = naming == NoteNaming.Letters ? [] : naming.Table();
-        return approach.Of(Points.NoteValues) == NoteValueNames.British
-            ? notes.Concat(ValueNaming.British).ToDictionary(name => name.Key, name => name.Value)
-            : new Dictionary<string, string>(notes);
+        IEnumerable<KeyValuePair<string, string>> notes = naming == NoteNaming.Letters ? [] : naming.Table();
+        IEnumerable<KeyValuePair<string, string>> values =
+            approach.Of(Points.NoteValues) == NoteValueNames.British ? ValueNaming.British : [];
+        return notes.Concat(values).ToDictionary(name => name.Key, name => name.Value);
     }
 
     /// <summary>A pitch as it is read: C♯4, B♭3.</summary>

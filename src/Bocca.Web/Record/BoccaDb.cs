@@ -29,6 +29,10 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
     /// <summary>What holds for the room; the shipped settings until somebody changes them.</summary>
     public async Task<RoomSettings> RoomAsync() => await Rooms.AsNoTracking().SingleOrDefaultAsync() ?? new RoomSettings();
 
+    /// <summary>The classes that somebody plays in, by name.</summary>
+    public async Task<IReadOnlyList<string>> ClassNamesAsync() =>
+        await Pupils.Where(pupil => pupil.ClassName != "").Select(pupil => pupil.ClassName).Distinct().OrderBy(name => name).ToListAsync();
+
     /// <summary>Changes something and saves it; where somebody saved the same at the same moment, once more upon what they left.</summary>
     /// <param name="change">Reads what is there, and changes it.</param>
     public async Task SavingAsync(Func<Task> change)
@@ -93,6 +97,8 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
             order.Ignore(each => each.Sounding);
             order.HasOne<Pupil>().WithMany().HasForeignKey(each => each.PupilId);
             order.HasIndex(each => new { each.PupilId, each.InstrumentId }).IsUnique();
+            // No two of the room's: to the database nobody is not the same as nobody.
+            order.HasIndex(each => each.InstrumentId).IsUnique().HasFilter("PupilId IS NULL");
         });
         CreateJournal(modelBuilder);
     }

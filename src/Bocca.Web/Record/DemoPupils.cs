@@ -199,6 +199,9 @@ public sealed record DemoPupil(
 {
     public int Born { get; init; }
 
+    /// <summary>Six beginners play together; who is further has lessons alone.</summary>
+    public string Class => Stage == LearningStage.Pieces ? "" : "Thursday beginners";
+
     public BreathHealth Health { get; init; }
 
     public double? Arm { get; init; }
@@ -228,6 +231,7 @@ public sealed record DemoPupil(
             Health = Health,
             ArmCm = Arm,
             Stage = Stage,
+            ClassName = Class,
             Started = DateOnly.FromDateTime(now.AddDays(-DaysPlaying)),
             Remark = Remark,
         };

@@ -46,6 +46,10 @@ public sealed class Pupil
 
     public LearningStage Stage { get; set; }
 
+    /// <summary>The class the pupil plays in; empty for none.</summary>
+    [MaxLength(40)]
+    public string ClassName { get; set; } = "";
+
     public DateOnly Started { get; set; }
 
     [MaxLength(500)]

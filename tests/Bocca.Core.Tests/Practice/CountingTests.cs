@@ -50,7 +50,7 @@ public sealed class CountingTests
     public void A_slur_that_is_stopped_counts_as_often_as_it_was_played()
     {
         var trumpet = Catalogue.Get("trumpet-bb");
-        var slur = ClassSlur.Usual(Approach.Of(ApproachPreset.MouthpieceFirst));
+        var slur = ClassSlur.Concert("pair", 3, Approach.Of(ApproachPreset.MouthpieceFirst));
         var player = new PlayerSituation(trumpet, trumpet.Readings[0], Tuning.Standard);
         var asked = new AskedSlur(slur, 72, 3, player, LearningStage.FirstNotes);
         Assert.Equal(1, asked.UpTo(slur.Beats).Times);

@@ -288,17 +288,55 @@ public sealed class SlurWriterTests
     {
         var approach = Approach.Of(ApproachPreset.MouthpieceFirst);
         // The third and fourth partial of a tube in B flat (handbook of the trade; computed): concert F4 and B flat 4.
-        Assert.Equal(["F4", "Bb4"], ClassSlur.Usual(approach).Notes.Select(note => $"{note.Sounding}").Distinct());
+        Assert.Equal(["F4", "Bb4"], ClassSlur.Offered([], approach).Notes.Select(note => $"{note.Sounding}").Distinct());
         Assert.Equal(2, ClassSlur.Concert("pair", 2, approach).Notes[0].Partial);
         Assert.DoesNotContain(ClassSlur.Shapes, shape => shape.Neighbours);
         Assert.Contains("partial 12", Assert.Throws<ArgumentException>(() => ClassSlur.Concert("pair", 12, approach)).Message);
         Assert.Throws<ArgumentException>(() => ClassSlur.Concert("none such", 3, approach));
     }
 
+    /// <summary>An E flat tuba and a C trumpet share little with B flat tubes: what is offered fits as many as anything does.</summary>
+    [Theory]
+    [InlineData("trumpet-bb euphonium-3v trombone")]
+    [InlineData("tuba-eb-3v tenor-horn-eb trumpet-bb tuba-eb-4v")]
+    [InlineData("horn-f tuba-f-4v trumpet-bb")]
+    public void A_class_is_offered_a_slur_that_most_can_share(string instruments)
+    {
+        var approach = Approach.Of(ApproachPreset.MouthpieceFirst);
+        var members = instruments
+            .Split(' ')
+            .Select(Catalogue.Get)
+            .Select(instrument =>
+                (
+                    Member: new ClassMember("", instrument, instrument.Readings[0], LearningStage.Second) { Approach = approach },
+                    Player: SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Second, approach)
+                )
+            )
+            .ToList();
+        int Sharing(Slur slur) => members.Count(each => ClassSlur.Of(each.Member, each.Player, slur).Slur is not null);
+        var offered = ClassSlur.Offered([.. members.Select(each => each.Player)], approach);
+        Assert.Equal(
+            ClassSlur.Shapes.SelectMany(shape => Enumerable.Range(2, 6).Select(first => Made(shape.Id, first))).OfType<Slur>().Max(Sharing),
+            Sharing(offered)
+        );
+
+        Slur? Made(string shape, int first)
+        {
+            try
+            {
+                return ClassSlur.Concert(shape, first, approach);
+            }
+            catch (ArgumentException)
+            {
+                return null;
+            }
+        }
+    }
+
     [Fact]
     public void A_concert_slur_is_everybodys_where_a_tube_has_it()
     {
-        var model = ClassSlur.Usual(Approach.Of(ApproachPreset.MouthpieceFirst));
+        var model = ClassSlur.Concert("pair", 3, Approach.Of(ApproachPreset.MouthpieceFirst));
         ClassSlur For(string id) =>
             ClassSlur.Of(
                 new ClassMember(id, Catalogue.Get(id), Catalogue.Get(id).Readings[0], LearningStage.Pieces)

@@ -50,6 +50,12 @@ public sealed record ClassNote(Pitch Concert, Pitch Written, Fingering? Way, str
 /// <param name="Notes">The notes in order.</param>
 public sealed record ClassPart(ClassMember Member, IReadOnlyList<ClassNote> Notes)
 {
+    /// <summary>The most signs of a key signature; beyond, the notes carry their own.</summary>
+    private const int MostSigns = 7;
+
+    /// <summary>Sharps (positive) or flats of the part's key; 0 where the line is in none.</summary>
+    public int Fifths { get; init; }
+
     /// <summary>Whether every note is played.</summary>
     public bool IsWhole => Notes.All(note => note.WhyNot is null);
 
@@ -82,6 +88,7 @@ public sealed record ClassPart(ClassMember Member, IReadOnlyList<ClassNote> Note
             Under = [.. Notes.Select(note => note.WhyNot is null ? note.Way!.Setting.ToString() : "")],
             Rests = Notes.Index().Where(note => note.Item.WhyNot is not null).Select(note => note.Index).ToHashSet(),
             NotesInLine = notesInLine,
+            Fifths = Fifths,
         };
 
     /// <summary>
@@ -98,7 +105,13 @@ public sealed record ClassPart(ClassMember Member, IReadOnlyList<ClassNote> Note
             var notes = line.Notes.Select(note => note with { Octave = note.Octave + octaves }).ToList();
             if (notes.Any(note => note.Midi is < 12 or > 115))
                 continue;
-            var part = new ClassPart(member, [.. notes.Select(note => NoteOf(member, note, line.IsChromatic))]);
+            var part = new ClassPart(member, [.. notes.Select(note => NoteOf(member, note, line.IsChromatic))])
+            {
+                Fifths =
+                    line.KeyNote is { } key && member.Reading.ToWritten(key).MajorKeyFifths is >= -MostSigns and <= MostSigns and var signs
+                        ? signs
+                        : 0,
+            };
             parts.Add((part, part.Notes.Count(note => note.WhyNot is null), Math.Abs(notes.Average(note => note.Midi) - home)));
         }
 

@@ -38,6 +38,9 @@ public sealed record ConcertLine(string Words, IReadOnlyList<Pitch> Notes)
     /// <summary>Whether it runs by semitones: then every note is spelled as fingering charts spell it, in whatever key one reads.</summary>
     public bool IsChromatic { get; init; }
 
+    /// <summary>The concert note whose major key it is in; null where it is in none.</summary>
+    public Pitch? KeyNote { get; init; }
+
     /// <summary>The most notes of a line.</summary>
     public const int MostNotes = 64;
 
@@ -75,9 +78,18 @@ public sealed record ConcertLine(string Words, IReadOnlyList<Pitch> Notes)
             {
                 IsChromatic = true,
             },
-            ConcertShape.FiveNotes => new ConcertLine($"Five notes up and back, from concert {from}.", [.. FiveUpAndBack.Select(Degree)]),
-            ConcertShape.MajorScale => new ConcertLine($"Concert {from} major scale.", [.. Enumerable.Range(0, 8).Select(Degree)]),
-            ConcertShape.Arpeggio => new ConcertLine($"Concert {from} major chord, up and back.", [.. ChordUpAndBack.Select(Degree)]),
+            ConcertShape.FiveNotes => new ConcertLine($"Five notes up and back, from concert {from}.", [.. FiveUpAndBack.Select(Degree)])
+            {
+                KeyNote = start,
+            },
+            ConcertShape.MajorScale => new ConcertLine($"Concert {from} major scale.", [.. Enumerable.Range(0, 8).Select(Degree)])
+            {
+                KeyNote = start,
+            },
+            ConcertShape.Arpeggio => new ConcertLine($"Concert {from} major chord, up and back.", [.. ChordUpAndBack.Select(Degree)])
+            {
+                KeyNote = start,
+            },
             _ => throw new ArgumentException("Notes of one's own are read, not shaped."),
         };
     }

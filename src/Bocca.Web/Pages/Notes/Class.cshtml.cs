@@ -36,6 +36,9 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
 
     public string ScoreXml => MusicXmlWriter.Write([.. Parts.Select(part => part.ToRow(part.Member.Name.Split(' ')[0], notesInLine: 8))]);
 
+    /// <summary>One player's own sheet.</summary>
+    public static string SheetXml(ClassPart part) => MusicXmlWriter.Write(part.ToRow("", notesInLine: 8));
+
     public string FileAddress =>
         $"/notes/class?handler=MusicXml&shape={Shape}&start={Uri.EscapeDataString(Start)}"
         + $"&count={Count}&own={Uri.EscapeDataString(Own ?? "")}{WhoInAddress}";

@@ -28,6 +28,18 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
 
     public bool IsNew => PupilId is null;
 
+    /// <summary>The classes there are.</summary>
+    public IReadOnlyList<string> Classes { get; private set; } = [];
+
+    public override async Task OnPageHandlerExecutionAsync(
+        Microsoft.AspNetCore.Mvc.Filters.PageHandlerExecutingContext context,
+        Microsoft.AspNetCore.Mvc.Filters.PageHandlerExecutionDelegate next
+    )
+    {
+        Classes = await Db.ClassNamesAsync();
+        await base.OnPageHandlerExecutionAsync(context, next);
+    }
+
     /// <param name="instrument">An instrument offered in place of the pupil's; nothing changes before it is saved.</param>
     public void OnGet(string? instrument = null)
     {
@@ -128,12 +140,12 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
 /// <summary>What is typed about a pupil.</summary>
 public sealed class PupilForm
 {
+    /// <summary>What names are made of: nothing that cannot be shown.</summary>
+    internal const string NamePattern = @"[^\p{Cc}\p{Cs}\uFFFE\uFFFF]*";
+
     [Required(ErrorMessage = "A pupil needs a name.")]
     [StringLength(80, ErrorMessage = "A name has at most 80 letters.")]
-    [RegularExpression(
-        @"[^\p{Cc}\p{Cs}\uFFFE\uFFFF]*",
-        ErrorMessage = "A name is made of letters; this one has signs that cannot be shown."
-    )]
+    [RegularExpression(NamePattern, ErrorMessage = "A name is made of letters; this one has signs that cannot be shown.")]
     public string? Name { get; set; }
 
     [Required(ErrorMessage = "Choose an instrument.")]
@@ -166,6 +178,10 @@ public sealed class PupilForm
 
     [EnumDataType(typeof(LearningStage))]
     public LearningStage Stage { get; set; }
+
+    [StringLength(40, ErrorMessage = "A class has at most 40 letters.")]
+    [RegularExpression(NamePattern, ErrorMessage = "The class has signs that cannot be shown.")]
+    public string? ClassName { get; set; }
 
     [Required(ErrorMessage = "Give the day of the first lesson.")]
     public DateOnly? Started { get; set; }
@@ -201,6 +217,7 @@ public sealed class PupilForm
             HighestValve = pupil.HighestValve,
             FurthestPosition = pupil.FurthestPosition,
             Stage = pupil.Stage,
+            ClassName = pupil.ClassName,
             Started = pupil.Started,
             Remark = pupil.Remark,
             Version = pupil.Version,
@@ -221,6 +238,7 @@ public sealed class PupilForm
         pupil.HighestValve = HighestValve;
         pupil.FurthestPosition = FurthestPosition;
         pupil.Stage = Stage;
+        pupil.ClassName = ClassName?.Trim() ?? "";
         pupil.Started = Started!.Value;
         pupil.Remark = Remark?.Trim() ?? "";
     }
@@ -240,6 +258,7 @@ public sealed class PupilForm
             ("arm", $"{ArmCm} cm", $"{theirs.ArmCm} cm"),
             ("highest valve", $"{HighestValve}", $"{theirs.HighestValve}"),
             ("furthest position", $"{FurthestPosition}", $"{theirs.FurthestPosition}"),
+            ("class", $"{ClassName}", $"{theirs.ClassName}"),
             ("stage", Wording.Stage(Stage), Wording.Stage(theirs.Stage)),
             ("first lesson", $"{Started:d MMMM yyyy}", $"{theirs.Started:d MMMM yyyy}"),
             ("remark", $"{Remark}", $"{theirs.Remark}"),

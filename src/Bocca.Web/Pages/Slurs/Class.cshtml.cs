@@ -24,14 +24,17 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
 
     public string? Trouble { get; private set; }
 
-    public string ScoreXml => MusicXmlWriter.Write(Score);
+    public string ScoreXml => MusicXmlWriter.Write(ScoreOf(Parts, "Slurs for the class"));
 
-    private MusicScore Score =>
+    /// <summary>One player's own sheet.</summary>
+    public static string SheetXml((ClassSlur Own, SlurPlayer Player) part) => MusicXmlWriter.Write(ScoreOf([part], ""));
+
+    private static MusicScore ScoreOf(IReadOnlyList<(ClassSlur Own, SlurPlayer Player)> parts, string title) =>
         new(
-            "Slurs for the class",
+            title,
             ClassSlur.Tempo,
             [
-                .. Parts
+                .. parts
                     .Where(part => (part.Own.Slur ?? part.Own.Instead) is not null)
                     .Select(part =>
                         SlurScore.PartOf(part.Player, [(part.Own.Slur ?? part.Own.Instead)!], part.Own.Member.Name.Split(' ')[0])
@@ -56,27 +59,34 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
     private async Task LoadAsync()
     {
         await LoadMembersAsync();
-        Asked = ClassSlur.Usual(Room.Approach);
+        var players = new List<(ClassMember Member, SlurPlayer Player)>();
+        foreach (var pupil in Members)
+        {
+            var approach = pupil.ApproachIn(Room);
+            var played = await Journal.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
+            players.Add(
+                (
+                    new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage) { Approach = approach },
+                    SlurPlayer.Of(played.Instrument, pupil.Reading, pupil.Stage, approach) with
+                    {
+                        Hand = played.Hand,
+                    }
+                )
+            );
+        }
+
+        Asked = ClassSlur.Offered([.. players.Select(each => each.Player)], Room.Approach);
         try
         {
-            Asked = ClassSlur.Concert(Shape ?? Asked.Shape.Id, FirstPartial ?? Asked.Notes[0].Partial, Room.Approach);
+            if (Shape is not null || FirstPartial is not null)
+                Asked = ClassSlur.Concert(Shape ?? Asked.Shape.Id, FirstPartial ?? Asked.Notes[0].Partial, Room.Approach);
         }
         catch (ArgumentException problem)
         {
             Trouble = problem.Message;
         }
 
-        var parts = new List<(ClassSlur, SlurPlayer)>();
-        foreach (var pupil in Members)
-        {
-            var approach = pupil.ApproachIn(Room);
-            var played = await Journal.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
-            var player = SlurPlayer.Of(played.Instrument, pupil.Reading, pupil.Stage, approach) with { Hand = played.Hand };
-            var member = new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage) { Approach = approach };
-            parts.Add((ClassSlur.Of(member, player, Asked), player));
-        }
-
-        Parts = parts;
+        Parts = players.ConvertAll(each => (ClassSlur.Of(each.Member, each.Player, Asked), each.Player));
         if (Trouble is null && !Parts.Any(part => (part.Own.Slur ?? part.Own.Instead) is not null))
             Trouble =
                 Parts.Count == 0

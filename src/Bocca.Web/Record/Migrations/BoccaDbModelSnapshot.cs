@@ -231,6 +231,10 @@ namespace Bocca.Web.Record.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("InstrumentId")
+                        .IsUnique()
+                        .HasFilter("PupilId IS NULL");
+
                     b.HasIndex("PupilId", "InstrumentId")
                         .IsUnique();
 
@@ -281,6 +285,11 @@ namespace Bocca.Web.Record.Migrations
 
                     b.Property<int?>("BornIn")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("ClassName")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("TEXT");
 
                     b.Property<DateTime?>("DeletedAt")
                         .HasColumnType("TEXT");

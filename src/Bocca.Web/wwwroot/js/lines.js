@@ -8,18 +8,33 @@ export const drawLines = async (root) => {
   }
 };
 
-export const lines = () => ({
-  init() {
-    drawLines(this.$root);
+// A class chosen by name is shown at once; one tick more or less, and it is no longer that class.
+const whoPlays = {
+  chooseClass(event) {
+    event.target.form.requestSubmit();
+  },
+
+  tickWho(event) {
+    const chosen = event.target.form.elements.class;
+    if (chosen) chosen.value = "";
   },
 
   print() {
     window.print();
   },
+};
+
+export const lines = () => ({
+  ...whoPlays,
+
+  init() {
+    drawLines(this.$root);
+  },
 });
 
 // The class sheet called out: one note after the other, large, with Space and the arrows.
 export const callOut = () => ({
+  ...whoPlays,
   at: -1,
 
   init() {
@@ -30,10 +45,6 @@ export const callOut = () => ({
 
   destroy() {
     window.removeEventListener("keydown", this.listener);
-  },
-
-  print() {
-    window.print();
   },
 
   toggle() {
