@@ -108,7 +108,7 @@ public static partial class Wording
 
     private static string Accidentals(string ascii) => ascii.Replace("#", "♯").Replace("b", "♭");
 
-    [System.Text.RegularExpressions.GeneratedRegex("([A-G])(b{1,2}|#{1,2})(-?[0-9])")]
+    [System.Text.RegularExpressions.GeneratedRegex(@"(?<![A-Za-z])([A-G])(b{1,2}|#{1,2})(-?[0-9]|(?![A-Za-z0-9]))")]
     private static partial System.Text.RegularExpressions.Regex PitchName();
 
     /// <summary>What came of a note, in two or three words for a drawing.</summary>

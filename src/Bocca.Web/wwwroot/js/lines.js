@@ -3,7 +3,8 @@ import { engrave } from "./notation.js";
 // Engraved lines of a chart or a class sheet, drawn once; and printing.
 export const drawLines = async (root) => {
   for (const staff of root.querySelectorAll("[data-lines]")) {
-    const picture = await engrave(staff.querySelector("[data-score]").textContent, staff.clientWidth, true);
+    const how = { full: staff.dataset.lines === "full", scale: Number(staff.dataset.scale ?? 50) };
+    const picture = await engrave(staff.querySelector("[data-score]").textContent, staff.clientWidth, true, how);
     staff.querySelector(".engraved").replaceChildren(picture);
   }
 };
