@@ -212,6 +212,23 @@ public sealed class NotesPageTests : IDisposable
     }
 
     [Fact]
+    public async Task The_marks_of_a_slide_are_measured_kept_and_taken_back()
+    {
+        var pupil = await _room.AddAsync("Cat", "trombone", "bass");
+        var tab = Tab();
+        string Marks(IHtmlDocument page) => page.QuerySelector(".landmarks")!.TextContent;
+        var page = (await tab.OpenAsync($"/notes/{pupil.Id}/slide")).Page;
+        Assert.Contains("2 to 3 cm", Marks(page));
+        page = (await tab.SendAsync(page, "form[action*=Marks]", ("stayCm", "4.5"), ("endCm", "-1"))).Page;
+        Assert.Contains("4.5 cm on the player's side", Marks(page));
+        // What was measured before stays when the slide is calibrated after it.
+        page = (await tab.SendAsync(page, "form.calibrate", ("ApartCm", "26.5"))).Page;
+        Assert.Contains("4.5 cm on the player's side", Marks(page));
+        var refused = (await tab.SendAsync(page, "form[action*=Marks]", ("stayCm", "40"))).Page;
+        Assert.Contains("0 to 12 cm", refused.QuerySelector(".trouble")!.TextContent);
+    }
+
+    [Fact]
     public async Task A_new_pupil_joins_no_class_by_itself_and_a_class_is_kept_by_name()
     {
         var ada = await _room.AddAsync("Ada");

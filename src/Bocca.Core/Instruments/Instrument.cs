@@ -29,7 +29,11 @@ public sealed record MovableSlide(int Valve, double ThrowCm);
 /// <summary>The slide of a trombone.</summary>
 /// <param name="TubeMetres">Effective length of the closed slide's tube; 2.75 m by default (ours, editable: calibrate each slide).</param>
 /// <param name="TravelCm">How far the slide can be drawn.</param>
-public sealed record Slide(double TubeMetres, double TravelCm);
+public sealed record Slide(double TubeMetres, double TravelCm)
+{
+    /// <summary>What the eye finds its positions by.</summary>
+    public SlideMarks Marks { get; init; } = SlideMarks.Usual;
+}
 
 /// <summary>A valve of a trombone that adds tube of its own.</summary>
 /// <param name="Symbol">Its letter in a setting: <c>T</c> or <c>S</c>.</param>
@@ -76,6 +80,19 @@ public sealed record Instrument
 
     /// <summary>The triggers of a trombone; empty for none.</summary>
     public IReadOnlyList<Trigger> Triggers { get; init; } = [];
+
+    /// <summary>
+    /// An attachment of a slide as it is called, by the note its closed slide gives for partial 1: <c>F trigger</c>, <c>Gb trigger</c>,
+    /// <c>both triggers</c>.
+    /// </summary>
+    public string TriggerName(string attachment)
+    {
+        if (attachment.Length > 1)
+            return "both triggers";
+        var semitones = Triggers.First(trigger => trigger.Symbol == attachment).Semitones;
+        var lowered = PartialOne.Transpose(new Interval(-(int)Math.Round(semitones * 7 / 12.0), -semitones));
+        return $"{lowered with { Octave = 0 }} trigger".Replace("0", "", StringComparison.Ordinal);
+    }
 
     /// <summary>The second side of a double horn, or none.</summary>
     public ThumbSide? ThumbSide { get; init; }

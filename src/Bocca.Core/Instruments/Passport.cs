@@ -23,6 +23,9 @@ public sealed record Passport(IReadOnlyDictionary<int, double> PartialCents)
     /// <summary>The slide as it was calibrated; null for the instrument's usual one.</summary>
     public Slide? Slide { get; init; }
 
+    /// <summary>What the eye finds the slide's positions by, as measured; null for the usual.</summary>
+    public SlideMarks? Marks { get; init; }
+
     /// <summary>Nothing measured: the harmonic series itself.</summary>
     public static Passport Unmeasured { get; } = new(new Dictionary<int, double>());
 
@@ -44,10 +47,10 @@ public sealed record Passport(IReadOnlyDictionary<int, double> PartialCents)
     /// <summary>The instrument as this very one is built: its valve slides and its slide as measured.</summary>
     public Instrument Applied(Instrument instrument)
     {
-        if (ValveCents.Count == 0 && !ThirdForTwoThree && Slide is null)
+        if (ValveCents.Count == 0 && !ThirdForTwoThree && Slide is null && Marks is null)
             return instrument;
         var valves = instrument.Valves.Select(valve => valve with { AddedShare = ShareOf(valve) }).ToList();
-        return instrument.Built(valves, instrument.Slide is null ? null : Slide ?? instrument.Slide);
+        return instrument.Built(valves, instrument.Slide is { } usual ? (Slide ?? usual) with { Marks = Marks ?? usual.Marks } : null);
     }
 
     private double ShareOf(Valve valve) =>

@@ -19,6 +19,30 @@ public readonly record struct SlidePlace(double Cm, double CentsDown, double Cen
             ? $"position {Position}"
             : $"{Math.Abs(OffCm):0.0} cm {(OffCm > 0 ? "out from" : "in from")} position {Position}";
 
+    private const int FurthestPosition = 7;
+
+    /// <summary>A place this far from a whole position is that position, and up to the other a flat or a sharp one (positions).</summary>
+    private const double PlainShare = 0.08,
+        NearShare = 0.35;
+
+    /// <summary>
+    /// The place as players of a plain slide call it: <c>4th</c>, a <c>flat 4th</c> a little further out, a <c>sharp 4th</c> a little
+    /// further in, or between two (common practice; limits ours).
+    /// </summary>
+    public string OnPlainSlide
+    {
+        get
+        {
+            var at = 1 + (CentsDown / 100);
+            var off = at - Math.Round(at);
+            var near = Setting.OrdinalOf((int)Math.Round(at));
+            return at > FurthestPosition + NearShare ? $"past {Setting.OrdinalOf(FurthestPosition)}"
+                : Math.Abs(off) <= PlainShare ? near
+                : Math.Abs(off) <= NearShare ? $"{(off > 0 ? "flat" : "sharp")} {near}"
+                : $"between {Setting.OrdinalOf((int)Math.Floor(at))} and {Setting.OrdinalOf((int)Math.Ceiling(at))}";
+        }
+    }
+
     /// <summary>What a partial sounds there, hertz.</summary>
     /// <param name="instrument">The instrument whose slide it is.</param>
     /// <param name="partial">The partial, from 1.</param>

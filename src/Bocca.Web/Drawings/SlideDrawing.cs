@@ -22,7 +22,7 @@ public sealed class SlideDrawing
         [
             .. instrument
                 .Tubes.Where(other => other.Setting.Attachment == tube.Setting.Attachment)
-                .Select(other => (other.Setting.Position, X(other.SlideOutCm), other.SlideOutCm, other.Setting == tube.Setting)),
+                .Select(other => ($"{other.Setting}", X(other.SlideOutCm), other.SlideOutCm, other.Setting == tube.Setting)),
         ];
     }
 
@@ -41,7 +41,7 @@ public sealed class SlideDrawing
 
     public double Now => X(OutCm);
 
-    public IReadOnlyList<(int Number, double X, double Cm, bool Wanted)> Positions { get; }
+    public IReadOnlyList<(string Name, double X, double Cm, bool Wanted)> Positions { get; }
 
     private double X(double cm) => Left + 30 + (cm * _perCm);
 }

@@ -131,10 +131,19 @@ public static partial class Wording
     public static string Setting(Instrument instrument, Setting setting)
     {
         if (instrument.Slide is not null)
-            return setting.Attachment == "" ? $"position {setting.Position}" : $"position {setting.Position} with the trigger";
+            return setting.Attachment == "" ? $"position {setting.Position}" : Triggered(instrument, setting);
         var fingers = setting.Valves.ToList();
         var words = fingers.Count == 0 ? "open, no valve" : $"valve{(fingers.Count > 1 ? "s" : "")} {Listed(fingers)}";
         return setting.Attachment == "" ? words : $"thumb, {words}";
+    }
+
+    /// <summary>A position of an attachment is one of its own: with its centimetres, and as a plain slide would call the place.</summary>
+    private static string Triggered(Instrument instrument, Setting setting)
+    {
+        var place = SlidePlace.Of(instrument.Slide!, instrument.TubeOf(setting)!.Value.SlideOutCm);
+        return Spelled(
+            $"{setting}, {instrument.TriggerName(setting.Attachment)}, {place.Cm:0.0} cm: {place.OnPlainSlide} on a plain slide"
+        );
     }
 
     private static string Listed(List<int> numbers) =>

@@ -99,6 +99,10 @@ public static class PlayedInstruments
                 Value(NotesStop.SlideTube.Name) is { } metres && Value(NotesStop.SlideTravel.Name) is { } travel
                     ? new Slide(metres, travel)
                     : null,
+            Marks =
+                Value(NotesStop.SlideStay.Name) is var stay && Value(NotesStop.SlideEnd.Name) is var end && (stay ?? end) is not null
+                    ? new SlideMarks(stay, end)
+                    : null,
         };
     }
 

@@ -111,7 +111,25 @@ public class BreathHeardTests
         Assert.Equal(0, BreathLadder.Next(drill, [Pass(0, true, 1)]));
         Assert.Equal(1, BreathLadder.Next(drill, [Pass(0, true, 1), Pass(0, true, 2)]));
         Assert.Equal(0, BreathLadder.Next(drill, [Pass(0, true, 1), Pass(0, true, 2), Pass(0, false, 3)]));
+
         Assert.Equal(drill.Rungs.Count - 1, BreathLadder.Next(drill, [Pass(5, true, 1), Pass(5, true, 2)]));
+    }
+
+    /// <summary>At 80, 12 counts are 9 s; 6.2 s are 8.3 counts (computed).</summary>
+    [Fact]
+    public void A_breath_that_ends_early_twice_changes_the_next_pattern_until_that_one_holds()
+    {
+        var drill = BreathDrill.Get("even-stream");
+        var day = new DateTime(2026, 11, 2, 16, 0, 0, DateTimeKind.Utc);
+        BreathPass Pass(int rung, bool even, int minute, double seconds = 6.2) =>
+            new("even-stream", rung, 80, seconds, even, true, day.AddMinutes(minute));
+        List<BreathPass> early = [Pass(1, true, 1), Pass(1, true, 2), Pass(2, false, 3)];
+        Assert.Equal(2, BreathLadder.Next(drill, early));
+        Assert.Equal(1, BreathLadder.Next(drill, [.. early, Pass(2, false, 4)]));
+        Assert.Equal(1, BreathLadder.Next(drill, [.. early, Pass(2, false, 4), Pass(1, true, 5)]));
+        Assert.Equal(2, BreathLadder.Next(drill, [.. early, Pass(2, false, 4), Pass(1, true, 5), Pass(1, true, 6)]));
+        // Uneven to its end is not early.
+        Assert.Equal(2, BreathLadder.Next(drill, [.. early.Take(2), Pass(2, false, 3, 9), Pass(2, false, 4, 9)]));
     }
 
     [Fact]

@@ -91,4 +91,41 @@ public sealed class CatalogueTests
     [Fact]
     public void Names_what_it_knows_when_asked_for_something_else() =>
         Assert.Contains("trumpet-bb", Assert.Throws<ArgumentException>(() => Catalogue.Get("kazoo")).Message);
+
+    // Computed: 50 L 2^(5/12) (2^((p-1)/12) - 1) cm on 2.75 m; what a plain slide calls it from the same table: 1, 2.3, 3.6, 4.9, 6.2.
+    [Theory]
+    [InlineData("trombone-f", "T1", 0, "1st")]
+    [InlineData("trombone-f", "T2", 10.9, "flat 2nd")]
+    [InlineData("trombone-f", "T3", 22.5, "between 3rd and 4th")]
+    [InlineData("trombone-f", "T4", 34.7, "sharp 5th")]
+    [InlineData("trombone-f", "T5", 47.7, "flat 6th")]
+    [InlineData("trombone-f", "T6", 61.5, "past 7th")]
+    [InlineData("bass-trombone", "TS3", 26.7, "4th")]
+    public void Positions_of_an_attachment_are_its_own(string id, string setting, double cm, string plain)
+    {
+        var trombone = Catalogue.Get(id);
+        Assert.True(Setting.TryParse(setting, slide: true, out var parsed));
+        var place = SlidePlace.Of(trombone.Slide!, trombone.TubeOf(parsed)!.Value.SlideOutCm);
+        Assert.Equal(cm, place.Cm, 0.05);
+        Assert.Equal(plain, place.OnPlainSlide);
+    }
+
+    // Common practice: F and G flat.
+    [Fact]
+    public void Triggers_are_called_by_their_note() =>
+        Assert.Equal(
+            ["F trigger", "Gb trigger", "both triggers"],
+            new[] { "T", "S", "TS" }.Select(Catalogue.Get("bass-trombone").TriggerName)
+        );
+
+    [Fact]
+    public void Marks_of_a_slide_are_as_measured_and_bounded()
+    {
+        Assert.Contains("2 to 3 cm", SlideMarks.Usual.Third, StringComparison.Ordinal);
+        Assert.Contains("level with", SlideMarks.Usual.Fourth, StringComparison.Ordinal);
+        Assert.Contains("4.5 cm", SlideMarks.Measured(4.5, null).Third, StringComparison.Ordinal);
+        Assert.Contains("1 cm on the player's side", SlideMarks.Measured(null, -1).Fourth, StringComparison.Ordinal);
+        Assert.Throws<ArgumentException>(() => SlideMarks.Measured(40, null));
+        Assert.Throws<ArgumentException>(() => SlideMarks.Measured(null, double.NaN));
+    }
 }

@@ -50,7 +50,7 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
         }
 
         var before = (await Journal.ShowAsync(NotesStop.Measured, Journal.MeasuredOf(Pupil)))?.Payload;
-        var payload = new MeasuredPayload(before?.SlideTubeMetres, before?.SlideTravelCm, third, cents);
+        var payload = new MeasuredPayload(before?.SlideTubeMetres, before?.SlideTravelCm, third, cents) { Marks = before?.Marks };
         var entry = NotesStop.Measurement(Pupil, payload, remark?.Trim() ?? "", Clock.Now);
         await Journal.WriteAsync(NotesStop.Measured, entry, payload, Approach.ToString());
         Tell("The instrument is noted; charts and judgements follow it.", "Delete", entry.Id);

@@ -1,5 +1,6 @@
 using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Trainer;
+using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
@@ -25,7 +26,11 @@ public sealed record MeasuredPayload(
     double? SlideTravelCm,
     bool ThirdForTwoThree,
     IReadOnlyDictionary<int, double> ValveCents
-);
+)
+{
+    /// <summary>What the eye finds third and fourth by; null for the usual.</summary>
+    public SlideMarks? Marks { get; init; }
+}
 
 /// <summary>The Notes stop, and what it writes into the record.</summary>
 public static class NotesStop
@@ -56,6 +61,10 @@ public static class NotesStop
             Gone = "The measurement is gone.",
             Figures = (_, measured) => InstrumentFigures(measured),
         };
+
+    public static FigureKind SlideStay { get; } = new("stay in third", "cm", "nearer to the rim", "further from the rim");
+
+    public static FigureKind SlideEnd { get; } = new("slide's end in fourth", "cm", "nearer", "further out");
 
     public static FigureKind ValveCents { get; } = new("valve", "cents", "flatter", "sharper");
 
@@ -131,6 +140,8 @@ public static class NotesStop
             parts.Add("third slide drawn for 2-3");
         if (measured.SlideTubeMetres is { } metres)
             parts.Add($"slide of {metres:0.00} m, {measured.SlideTravelCm:0} cm of travel");
+        if (measured.Marks is { } marks)
+            parts.Add($"3rd: {marks.Third}; 4th: {marks.Fourth}");
         if (remark != "")
             parts.Add(remark);
         return new Entry
@@ -156,6 +167,11 @@ public static class NotesStop
             yield return new Figure(SlideTube, metres);
             yield return new Figure(SlideTravel, travel);
         }
+
+        if (measured.Marks?.StayCm is { } stay)
+            yield return new Figure(SlideStay, stay);
+        if (measured.Marks?.EndCm is { } end)
+            yield return new Figure(SlideEnd, end);
     }
 
     /// <summary>How many notes of the present instrument each pupil is about to forget.</summary>

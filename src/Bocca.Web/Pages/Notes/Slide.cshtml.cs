@@ -34,6 +34,8 @@ public sealed class SlideModel(Journal journal) : NotesPage(journal)
 
     public string? Trouble { get; private set; }
 
+    public string? MarksTrouble { get; private set; }
+
     /// <summary>What lies under the pointer, every quarter centimetre: centimetres, cents under the closed slide, in words.</summary>
     public string Points =>
         JsonSerializer.Serialize(
@@ -49,23 +51,44 @@ public sealed class SlideModel(Journal journal) : NotesPage(journal)
         try
         {
             var slide = SlideCalibration.Of(Nearer, Further, ApartCm ?? double.NaN, TravelCm ?? Played!.Instrument.Slide!.TravelCm);
-            var before = (await Journal.ShowAsync(NotesStop.Measured, Journal.MeasuredOf(Pupil!)))?.Payload;
-            var payload = new MeasuredPayload(
-                slide.TubeMetres,
-                slide.TravelCm,
-                before?.ThirdForTwoThree ?? false,
-                before?.ValveCents ?? new Dictionary<int, double>()
+            return await KeepAsync(
+                before => before with { SlideTubeMetres = slide.TubeMetres, SlideTravelCm = slide.TravelCm },
+                $"position {Nearer} to {Further}: {ApartCm:0.#} cm",
+                $"The slide is calibrated: a tube of {slide.TubeMetres:0.00} m. All positions follow it."
             );
-            var entry = NotesStop.Measurement(Pupil!, payload, $"position {Nearer} to {Further}: {ApartCm:0.#} cm", Clock.Now);
-            await Journal.WriteAsync(NotesStop.Measured, entry, payload, Approach.ToString());
-            Tell($"The slide is calibrated: a tube of {slide.TubeMetres:0.00} m. All positions follow it.", "Delete", entry.Id);
-            return RedirectToPage(new { pupilId = Pupil!.Id });
         }
         catch (ArgumentException problem)
         {
             Trouble = double.IsNaN(ApartCm ?? double.NaN) ? "Measure the centimetres between the two positions." : problem.Message;
             return Page();
         }
+    }
+
+    /// <summary>Keeps what the eye finds third and fourth by; both empty for the usual.</summary>
+    public async Task<IActionResult> OnPostMarksAsync(double? stayCm, double? endCm)
+    {
+        if (!Load())
+            return NotFound();
+        try
+        {
+            var marks = (stayCm ?? endCm) is null ? null : SlideMarks.Measured(stayCm, endCm);
+            return await KeepAsync(before => before with { Marks = marks }, "", "The marks of this slide are kept.");
+        }
+        catch (ArgumentException problem)
+        {
+            MarksTrouble = problem.Message;
+            return Page();
+        }
+    }
+
+    private async Task<IActionResult> KeepAsync(Func<MeasuredPayload, MeasuredPayload> change, string remark, string told)
+    {
+        var before = (await Journal.ShowAsync(NotesStop.Measured, Journal.MeasuredOf(Pupil!)))?.Payload;
+        var payload = change(before ?? new MeasuredPayload(null, null, false, new Dictionary<int, double>()));
+        var entry = NotesStop.Measurement(Pupil!, payload, remark, Clock.Now);
+        await Journal.WriteAsync(NotesStop.Measured, entry, payload, Approach.ToString());
+        Tell(told, "Delete", entry.Id);
+        return RedirectToPage(new { pupilId = Pupil!.Id });
     }
 
     private bool Load()
