@@ -209,6 +209,12 @@ public sealed class SlursPageTests : IDisposable
     public async Task The_lips_are_tried_on_a_slur_and_say_what_broke_it()
     {
         var pupil = await AddAsync();
+        // Without a choice it is a slur of today.
+        var today = (await Tab().OpenAsync($"/slurs/{pupil.Id}")).Page.QuerySelector("[name=drill] option")!.GetAttribute("value");
+        Assert.Equal(
+            today,
+            (await Tab().OpenAsync($"/slurs/{pupil.Id}/lips")).Page.QuerySelector("[name=drill] option[selected]")!.GetAttribute("value")
+        );
         var page = (await Tab().OpenAsync($"/slurs/{pupil.Id}/lips?drill=pair:0:3")).Page;
         Assert.Equal(3, page.QuerySelectorAll(".handles input[type=range]").Length);
         async Task<IHtmlDocument> TryAsync(double reach) =>

@@ -78,6 +78,28 @@ describe("notes", () => {
     });
   });
 
+  it("are called as the pupil's approach has it, and typed as ever", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/approach/1`);
+      await page.check("[name='point.words.notes'][value=b]");
+      await page.click("text=Teach so from now on");
+      await page.goto(`${address}/notes/1?note=B4`);
+      await page.waitForFunction(() => /\bH4\b/.test(document.querySelector("#stage").textContent));
+      await page.goto(`${address}/notes/1?note=Bb4`);
+      await page.waitForFunction(() => /\bB4\b/.test(document.querySelector("#stage").textContent));
+      assert.doesNotMatch(await page.textContent("#stage"), /B♭4|\bH4\b/);
+      assert.equal(await page.inputValue("#another"), "Bb4");
+      // What a script brings in is called so as well.
+      await page.goto(`${address}/tone/1?drill=what-came&notes=B4`);
+      await page.waitForFunction(() => /\bH4\b/.test(document.querySelector("#stage").textContent));
+      await page.goto(`${address}/approach/1`);
+      await page.check("[name='point.words.notes'][value='']");
+      await page.click("text=Teach so from now on");
+      await page.goto(`${address}/notes/1?note=B4`);
+      assert.match(await page.textContent("#stage"), /\bB4\b/);
+    });
+  });
+
   it("are called out to a class, note by note", { timeout: 60000 }, async () => {
     await visit({}, async (page) => {
       await page.goto(`${address}/notes/class?shape=SemitonesDown&start=F`);

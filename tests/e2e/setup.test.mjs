@@ -63,6 +63,18 @@ function film(path) {
   writeFileSync(path, Buffer.concat([Buffer.from(`YUV4MPEG2 W${width} H${height} F10:1 Ip A1:1 C420jpeg\n`), ...Array(10).fill(frame)]));
 }
 
+// A film of blurred spots that swing to and fro by so many pixels, once in ten pictures.
+function swinging(path, pixels) {
+  const [width, height] = [320, 240];
+  const frames = Array.from({ length: 10 }, (_, i) => {
+    const away = pixels * Math.sin((2 * Math.PI * i) / 10);
+    const luma = Buffer.alloc(width * height);
+    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) luma[y * width + x] = 128 + 50 * Math.sin((x - away) / 17) * Math.cos(y / 23) + 40 * Math.sin((x - away) / 41 + y / 37);
+    return Buffer.concat([Buffer.from("FRAME\n"), luma, Buffer.alloc((width * height) / 2, 128)]);
+  });
+  writeFileSync(path, Buffer.concat([Buffer.from(`YUV4MPEG2 W${width} H${height} F10:1 Ip A1:1 C420jpeg\n`), ...frames]));
+}
+
 const share = (page) => page.textContent("[data-share]");
 
 describe("set-up", () => {
@@ -105,6 +117,37 @@ describe("set-up", () => {
       await page.click("text=Keep this placement");
       await page.waitForSelector("text=The placement stands in the record");
       onlyMarks(bodies);
+    });
+  });
+
+  for (const { pixels, told } of [{ pixels: 0, told: /stayed within 0\.[0-5] %/ }, { pixels: 12, told: /to and fro by (2\.[2-9]|3\.[0-2]) %/ }])
+    it(`measures a gaze whose head swings by ${pixels} of 320 pixels, and sends no picture`, { timeout: 60000 }, async () => {
+      const camera = join(folder, `gaze${pixels}.y4m`);
+      swinging(camera, pixels);
+      await visit({ camera }, async (page) => {
+        await page.goto(`${address}/set-up/1/checks`);
+        const bodies = sent(page);
+        await page.click("[data-gaze]");
+        await page.waitForFunction(() => document.querySelector("[data-gaze-told]").textContent.includes("picture's width"), null, { timeout: 40000 });
+        assert.match(await page.textContent("[data-gaze-told]"), told);
+        assert.ok(bodies.length === 1 && bodies[0].body.length < 5000);
+        assert.ok(JSON.parse(bodies[0].body.toString()).every((shift) => Object.keys(shift).join() === "x,y"));
+        await page.reload();
+        assert.match(await page.textContent("[data-gaze-told]"), told);
+      });
+    });
+
+  it("shows lips in slow motion, and holds them still", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/set-up/1/motion`);
+      const shape = () => page.getAttribute("[data-upper]", "d");
+      const before = await shape();
+      await page.waitForFunction((d) => document.querySelector("[data-upper]").getAttribute("d") !== d, before);
+      await page.keyboard.press("Space");
+      await page.waitForFunction(() => document.querySelector("[data-go]").textContent.startsWith("Move"));
+      const held = await shape();
+      await page.waitForTimeout(200);
+      assert.equal(await shape(), held);
     });
   });
 

@@ -26,8 +26,15 @@ public sealed record SlurLips(double Reach, double Opening, double Air)
 /// <param name="Slurred">Whether every note came, and no change was broken.</param>
 /// <param name="Sentence">What came and what broke it, for people.</param>
 /// <param name="Why">Why, in terms of lips, tube and air; empty where nothing broke.</param>
-public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, string Sentence, string Why)
+/// <param name="Next">Which handle to move next, and whither.</param>
+public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, string Sentence, string Why, string Next)
 {
+    /// <summary>From here on the lips are too far apart, from there too close, the breath too small or too large (of 100).</summary>
+    private const double TooOpen = 65,
+        TooClose = 35,
+        TooLittleAir = 30,
+        TooMuchAir = 80;
+
     /// <summary>The longest slur that is tried, seconds: more than any breath holds.</summary>
     private const double LongestSeconds = 30;
 
@@ -106,7 +113,8 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
             heard,
             slurred,
             Told(heard, broken, bands, silent),
-            slurred ? "" : Reason(asked, lips, heard, broken, silent)
+            slurred ? "" : Reason(asked, lips, heard, broken, silent),
+            Onward(lips, slurred)
         );
     }
 
@@ -201,13 +209,13 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
     {
         if (silent)
             return LipTrial.NoTone(lips.Opening, lips.Air, loud: false);
-        if (lips.Opening >= 65)
+        if (lips.Opening >= TooOpen)
             return LipTrial.Airy;
-        if (lips.Opening <= 35)
+        if (lips.Opening <= TooClose)
             return $"{LipTrial.Pinched} Pulled sharp, it slips to the place above.";
-        if (lips.Air < 30)
+        if (lips.Air < TooLittleAir)
             return "Too little breath: it just holds the easier note and not the change.";
-        if (lips is { Air: >= 80, Reach: > 80 and < 125 })
+        if (lips is { Air: >= TooMuchAir, Reach: > 80 and < 125 })
             return LipTrial.Forced;
         var missed = heard.Row.Notes.FirstOrDefault(note => note.Judged.Outcome != NoteOutcome.Right)?.Judged;
         var up = missed is not null && asked.Slur.Notes[0].Partial < missed.Meant.Partial;
@@ -228,6 +236,23 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
             "slow" => "Lips and tube pulled different ways for a while.",
             _ => "Between two places nothing holds the lips: the air alone carries the tone across.",
         };
+    }
+
+    /// <summary>The handle that is furthest from where it carries goes back first; with all of them there it is the slur.</summary>
+    private static string Onward(SlurLips lips, bool slurred)
+    {
+        if (slurred)
+            return lips == SlurLips.Usual
+                ? "Let the lips go less far, step by step, until the old note keeps sounding."
+                : "One handle a little further, until it breaks; then back.";
+        return lips.Opening >= TooOpen ? "Bring the lips together: opening 50."
+            : lips.Opening <= TooClose ? "Let the lips come apart: opening 50."
+            : lips.Air < TooLittleAir ? "Give more air: 50."
+            : lips.Air >= TooMuchAir ? "Give less air: 50."
+            : lips.Reach < 100 ? "Let the lips go further: 100 % of the way."
+            : lips.Reach > 100 ? "Let the lips go less far: 100 % of the way."
+            : lips != SlurLips.Usual ? "All handles as usual, then one at a time."
+            : "Take a slower tempo, or a slur of two notes.";
     }
 
     /// <summary>How lips go from one partial to the next.</summary>

@@ -34,13 +34,15 @@ public static class BeatSheet
     public static IReadOnlyList<CountedBeat> Of(CuePlan plan, string restWords = "")
     {
         var beats = new List<CountedBeat>();
+        var inARow = 0;
         for (var i = 0; i < plan.Times; i++)
         {
             var cue = plan.Tries[i];
             var last = i == plan.Times - 1;
             var (sounding, all) = ((int)Math.Ceiling(cue.SoundBeats), (int)Math.Round(cue.SoundBeats + cue.RestBeats));
-            // Single beats in a row are counted in fours, as a set.
-            var first = all == 1 ? i % 4 : 0;
+            // Single beats in a row are counted in fours, as a set; the last of them may be followed by a rest.
+            var first = sounding == 1 ? inARow % 4 : 0;
+            inARow = all == 1 ? inARow + 1 : 0;
             for (var beat = 0; beat < sounding; beat++)
                 beats.Add(new CountedBeat(first + beat + 1, cue.Label, cue.Voice ? BeatPhase.Sing : BeatPhase.Sound));
             for (var beat = sounding; beat < all; beat++)

@@ -1,3 +1,4 @@
+using Bocca.Core.Breath;
 using Bocca.Core.Judging;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
@@ -26,7 +27,9 @@ public static class ToneFigures
     /// <summary>The level of the pupil's own medium loudness, dB below full scale.</summary>
     public static FigureKind Medium { get; } = new("medium loudness", "dB", "softer", "louder");
 
-    /// <summary>The longest note held in one breath, seconds; the item is its register: low, middle or high.</summary>
+    /// <summary>
+    /// The longest note held in one breath, seconds; the item is its register (low, middle or high) and its level, dB below full scale.
+    /// </summary>
     public static FigureKind LongestNote { get; } = new("longest note", "s", "shorter", "longer");
 
     /// <summary>
@@ -62,15 +65,24 @@ public static class ToneFigures
             foreach (var note in trace.Notes.Where(note => note is { Outcome: NoteOutcome.Right, HeardHz: not null }))
                 yield return new Figure(OpenNote, note.HeardHz!.Value, Item: $"{note.Number}");
         if (aim == ToneAim.Held && told)
-            foreach (var register in Held(trace).GroupBy(held => held.Register))
-                yield return new Figure(LongestNote, register.Max(held => held.Seconds), Item: register.Key);
+            foreach (var longest in Held(trace).GroupBy(held => held.Register).Select(register => register.MaxBy(held => held.Seconds)))
+                yield return new Figure(LongestNote, longest.Seconds, Item: $"{longest.Register} {longest.LevelDb:0}");
         var medium = trace.Notes.Where(note => note.Label == "medium").Select(note => note.LevelDb).OfType<double>().ToList();
         if (aim == ToneAim.Levels && medium.Count > 0)
             yield return new Figure(Medium, medium.Average(), Count: medium.Count);
     }
 
+    /// <summary>A held note as its figure tells it, beside the pupil's own medium.</summary>
+    /// <param name="item">The figure's item: the register, and the level where it was kept.</param>
+    /// <param name="seconds">Its value.</param>
+    /// <param name="mediumDb">The own medium, dB below full scale; null where it is not known.</param>
+    public static HeldNote HeldOf(string item, double seconds, double? mediumDb) =>
+        item.Split(' ') is [var register, var level] && double.TryParse(level, out var db)
+            ? new HeldNote(register, seconds, db - mediumDb)
+            : new HeldNote(item, seconds, null);
+
     /// <summary>Right notes asked long, none of the lead pipe's: partials 1 and 2 are low, up to 4 middle, above high.</summary>
-    private static IEnumerable<(string Register, double Seconds)> Held(RowTrace trace) =>
+    private static IEnumerable<(string Register, double Seconds, double? LevelDb)> Held(RowTrace trace) =>
         trace
             .Notes.Where(note =>
                 note
@@ -87,7 +99,8 @@ public static class ToneFigures
                     Register: note.Partial <= 2 ? "low"
                     : note.Partial <= 4 ? "middle"
                     : "high",
-                    Seconds: note.EndSeconds!.Value - note.StartSeconds!.Value
+                    Seconds: note.EndSeconds!.Value - note.StartSeconds!.Value,
+                    note.LevelDb
                 )
             );
 }

@@ -61,10 +61,14 @@ public static class Known
         var longest = await journal
             .FiguresOf(pupil.Id, ToneFigures.LongestNote)
             .Where(figure => figure.InstrumentId == pupil.InstrumentId && figure.At >= since)
-            .GroupBy(figure => figure.Item)
-            .Select(register => register.Max(figure => figure.Value))
+            .Select(figure => new { figure.Item, figure.Value })
             .ToListAsync();
-        return NoteBreath.Of(pupil.Instrument.Family, longest, await journal.UsableBreathAsync(pupil.Id));
+        var medium = await journal.OwnMediumAsync(pupil.Id);
+        return NoteBreath.Of(
+            pupil.Instrument.Family,
+            longest.Select(figure => ToneFigures.HeldOf(figure.Item, figure.Value, medium)),
+            await journal.UsableBreathAsync(pupil.Id)
+        );
     }
 
     /// <summary>What breath drills were done today; what was deleted counts too, for it was breathed.</summary>

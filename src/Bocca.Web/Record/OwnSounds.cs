@@ -50,7 +50,7 @@ public static class OwnSounds
     /// <summary>
     /// Level of the pupil's own medium loudness on the instrument, from the last kept take of it; null where there is none.
     /// </summary>
-    private static async Task<double?> OwnMediumAsync(this Journal journal, int pupilId) =>
+    public static async Task<double?> OwnMediumAsync(this Journal journal, int pupilId) =>
         await journal
             .FiguresOf(pupilId, ToneFigures.Medium)
             .Where(figure => journal.Db.Entries.Any(take => take.Id == figure.EntryId && take.Outcome == Outcome.Passed))

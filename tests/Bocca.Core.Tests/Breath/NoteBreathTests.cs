@@ -1,4 +1,5 @@
 using Bocca.Core.Breath;
+using Bocca.Core.Tone;
 
 namespace Bocca.Core.Tests.Breath;
 
@@ -10,9 +11,20 @@ public sealed class NoteBreathTests
     [Fact]
     public void Notes_on_the_instrument_say_so_and_the_shortest_register_counts()
     {
-        var breath = NoteBreath.Of("tuba", [10, 5], Stream);
+        var breath = NoteBreath.Of("tuba", [new("middle", 10, null), new("low", 5, null), new("low", 4, null)], Stream);
         Assert.True(breath.IsKnown);
         Assert.Equal(4, breath.Seconds, 6);
+        Assert.Contains("longest low note", breath.Words);
+    }
+
+    /// <summary>Loud notes spend a breath quicker, so a soft one says nothing of them and a loud one is enough (common practice).</summary>
+    [Fact]
+    public void A_soft_note_does_not_say_what_a_breath_carries_at_medium()
+    {
+        Assert.Equal(4, NoteBreath.Of("horn", [new("low", 12, -9), new("low", 5, 3)], Stream).Seconds, 6);
+        Assert.False(NoteBreath.Of("horn", [new("low", 12, -9)], Stream).IsKnown);
+        Assert.Equal(new HeldNote("low", 7, -6), ToneFigures.HeldOf("low -26", 7, -20));
+        Assert.Equal(new HeldNote("low", 7, null), ToneFigures.HeldOf("low", 7, -20));
     }
 
     /// <summary>A hiss is no substitute: 60, 45 and 30 % of it are taken until notes are known (ours, editable).</summary>

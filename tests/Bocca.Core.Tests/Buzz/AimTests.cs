@@ -117,6 +117,18 @@ public sealed class AimTests
         Assert.Equal([12, 12, 48], drill.Plan.Tries.GroupBy(cue => cue.Label).Select(kind => drill.On.Count * kind.Count()));
     }
 
+    // Common practice: four sets of four tongued counts, and a breath after each four.
+    [Theory]
+    [InlineData("four-tongued")]
+    [InlineData("stage-grid")]
+    public void Tongued_counts_have_a_place_to_breathe(string id)
+    {
+        var tongued = BuzzDrill.Get(id).Plan.Tries.Where(cue => cue.Tongued).ToList();
+        Assert.Equal(16, tongued.Count);
+        Assert.All(tongued.Where((_, i) => i % 4 == 3), cue => Assert.True(cue.RestBeats >= 4));
+        Assert.All(tongued.Where((_, i) => i % 4 != 3), cue => Assert.True(cue.RestBeats < 1));
+    }
+
     // Computed: a half, a half and a whole note are eight counts; seven sequences or more, two minutes or more.
     [Fact]
     public void The_neighbours_are_eight_counts_each_and_last_two_minutes()

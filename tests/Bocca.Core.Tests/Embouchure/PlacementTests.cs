@@ -232,4 +232,20 @@ public class PlacementTests
                     .Count(check => check.Ask(Approach.Of(preset)).EndsWith('.') || check.Ask(Approach.Of(preset)).EndsWith('?')) >= 12
             );
     }
+
+    // Computed: a sine of amplitude a has a root mean square of a over root two; a line from 0 to d has moved by 0.8 d between fifths.
+    [Theory]
+    [InlineData(0.008, 0, true, "stayed within 0.6 %")]
+    [InlineData(0.04, 0, false, "to and fro by 2.8 %")]
+    [InlineData(0, 0.1, false, "wandered off by 8")]
+    public void A_head_is_still_or_moved(double amplitude, double drift, bool still, string said)
+    {
+        var motion = HeadMotion.Of([
+            .. Enumerable.Range(0, 100).Select(i => new HeadShift(amplitude * Math.Sin(i * Math.PI / 5), drift * i / 100)),
+        ]);
+        Assert.Equal(still, motion.IsStill);
+        Assert.Contains(said, motion.Sentence);
+        Assert.Throws<ArgumentException>(() => HeadMotion.Of([new(0, 0)]));
+        Assert.Throws<ArgumentException>(() => HeadMotion.Of([.. Enumerable.Repeat(new HeadShift(double.NaN, 0), 30)]));
+    }
 }

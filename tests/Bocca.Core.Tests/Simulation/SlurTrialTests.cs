@@ -37,6 +37,7 @@ public sealed class SlurTrialTests
         var trial = Try(id, first, SlurLips.Usual);
         Assert.True(trial.Slurred, trial.Sentence);
         Assert.Equal("", trial.Why);
+        Assert.StartsWith("Let the lips go less far", trial.Next, StringComparison.Ordinal);
         Assert.Equal([first, first + 1, first], trial.Heard.Row.Notes.Select(note => note.Judged.Partial!.Value));
     }
 
@@ -52,6 +53,7 @@ public sealed class SlurTrialTests
         Assert.Equal(NoteOutcome.PreviousNote, trial.Heard.Row.Notes[1].Judged.Outcome);
         Assert.Contains($"Partial {first} kept sounding", trial.Sentence, StringComparison.Ordinal);
         Assert.Contains("0 % of the way", trial.Why, StringComparison.Ordinal);
+        Assert.Equal("Let the lips go further: 100 % of the way.", trial.Next);
         // The notes on either side of the one that did not come did sound.
         Assert.All(trial.Heard.Row.Notes.Where(note => note.Number != 2), note => Assert.Equal(NoteOutcome.Right, note.Judged.Outcome));
     }

@@ -23,7 +23,8 @@ public sealed class LaterMigrationTests : IDisposable
         await migrator.MigrateAsync("FirstNotes", TestContext.Current.CancellationToken);
         await WriteAsync(
             "INSERT INTO Pupils (Id, Name, InstrumentId, ReadingId, Points, Health, DoctorAgrees, Stage, Started, Remark, Version) "
-                + "VALUES (1, 'Ada', 'trumpet-bb', 'treble', '', 0, 0, 'FirstNotes', '2026-09-01', '', '8b2f6c1e-7d3a-4e5f-9a0b-1c2d3e4f5a6b')"
+                + "VALUES (1, 'Ada', 'trumpet-bb', 'treble', '', 0, 0, 'FirstNotes', '2026-09-01', '', "
+                + "'8b2f6c1e-7d3a-4e5f-9a0b-1c2d3e4f5a6b')"
         );
         for (var rung = 0; rung < 4; rung++)
             await WriteAsync(

@@ -17,6 +17,9 @@ public sealed class ChecksModel(Journal journal) : StagePage(journal)
 
     public ArmReach? Reach { get; private set; }
 
+    /// <summary>What the camera saw of the head last; null where it never looked.</summary>
+    public string? Gaze { get; private set; }
+
     /// <summary>The first check not ticked today.</summary>
     public SetupCheck? Next => Checks.FirstOrDefault(check => !IsTicked(check));
 
@@ -32,8 +35,33 @@ public sealed class ChecksModel(Journal journal) : StagePage(journal)
             .GroupBy(tick => tick.DrillId!)
             .Select(ticks => new { ticks.Key, At = ticks.Max(tick => tick.At) })
             .ToDictionaryAsync(ticks => ticks.Key, ticks => ticks.At);
+        Gaze = await Journal.Of(Pupil.Id, SetupStop.Gazes).Select(gaze => gaze.Summary).FirstOrDefaultAsync();
         Reach = Pupil.ArmCm is { } arm && Pupil.Instrument.Slide is not null ? ArmReach.Of(arm, Pupil.Instrument) : null;
         return Page();
+    }
+
+    /// <summary>Keeps how far the head moved while the eyes were on a mark; no picture comes along.</summary>
+    public async Task<IActionResult> OnPostGazeAsync([FromBody] IReadOnlyList<HeadShift>? shifts)
+    {
+        if (Pupil is null)
+            return NotFound();
+        return await RefusingAsync(async () =>
+        {
+            var motion = HeadMotion.Of(shifts ?? []);
+            var entry = new Entry
+            {
+                PupilId = Pupil.Id,
+                Kind = SetupStop.Gazes.Id,
+                InstrumentId = Pupil.InstrumentId,
+                Source = EntrySource.Camera,
+                Level = motion.SpreadShare,
+                Outcome = motion.IsStill ? Core.Judging.Outcome.Passed : Core.Judging.Outcome.Repeat,
+                At = Clock.Now,
+                Summary = motion.Sentence,
+            };
+            await Journal.WriteAsync(SetupStop.Gazes, entry, Approach.ToString());
+            return Content(motion.Sentence, "text/plain; charset=utf-8");
+        });
     }
 
     /// <summary>Ticks a check for today, or takes today's tick away.</summary>

@@ -37,6 +37,15 @@ public static class SetupStop
             Opens = tick => $"/set-up/{tick.PupilId}/checks",
         };
 
+    /// <summary>A fixed gaze, measured: its level is how far the head moved, a share of the picture's width.</summary>
+    public static PlainKind Gazes { get; } =
+        new("gaze", "measurement")
+        {
+            Title = _ => "Fixed gaze",
+            Opens = gaze => $"/set-up/{gaze.PupilId}/checks#gaze",
+            Gone = "The measurement is gone.",
+        };
+
     /// <summary>Something seen in a lesson, or an answer of the pupil: its subject is the signal for advice.</summary>
     public static PlainKind Seen { get; } =
         new("seen", "remark") { Title = seen => Words(seen).Sentence.TrimEnd('.'), Opens = seen => $"/set-up/{seen.PupilId}/watch" };
@@ -57,7 +66,7 @@ public static class SetupStop
             Path = "set-up",
             Name = "Set-up",
             Promise = "Posture, the hold, and where the mouthpiece sits, kept from week to week.",
-            Kinds = [Placements, Ticks, Seen, Advice],
+            Kinds = [Placements, Ticks, Gazes, Seen, Advice],
             DrillName = id => id == "placement" ? "the placement" : "body and hold",
             Steps = (pupil, drill) => drill == "placement" ? $"/set-up/{pupil}" : $"/set-up/{pupil}/checks",
         };

@@ -84,9 +84,6 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
 {
     private const int MostTimes = 4;
 
-    /// <summary>Minutes that a day's slurs may take (common practice).</summary>
-    private const double Minutes = 5;
-
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? SlurId { get; set; }
 
@@ -189,8 +186,7 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
         return File(write(score), type, $"slurs.{ending}");
     }
 
-    private async Task LoadDayAsync() =>
-        Day = SlurDay.Of(Player!, [.. (await TriesAsync()).Select(take => take.Try)], Clock.Now, TempoOr(Tempo), Minutes, Tired);
+    private async Task LoadDayAsync() => Day = await DayAsync(TempoOr(Tempo), Tired);
 
     private AskedSlur AskedOf(string id, double tempo, int? times)
     {

@@ -9,7 +9,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Bocca.Web.Pages.Slurs;
 
 /// <summary>What the handles gave: the path over the rungs, words, and the sound as base64 of a WAV.</summary>
-public sealed record TriedSlur(RowDrawing Row, string Words, string Sentence, string Why, bool Slurred, string Wav);
+public sealed record TriedSlur(RowDrawing Row, string Words, string Sentence, string Why, string Next, bool Slurred, string Wav);
 
 /// <summary>Try the lips on a slur: three handles on the lip model, to hear and see what carries it across and what breaks it.</summary>
 public sealed class LipsModel(Journal journal) : SlursPage(journal)
@@ -20,12 +20,14 @@ public sealed class LipsModel(Journal journal) : SlursPage(journal)
     /// <summary>The slurs along one tube that the pupil has on the settings in use, the one tried first.</summary>
     public IReadOnlyList<Slur> Offered { get; private set; } = [];
 
-    public IActionResult OnGet(string? drill, double? tempo)
+    /// <summary>It starts from a slur of today, where one goes along one tube.</summary>
+    public async Task<IActionResult> OnGetAsync(string? drill, double? tempo)
     {
         if (Pupil is null)
             return NotFound();
         var slurs = SlurWriter.All(Player!).Where(slur => !slur.Shape.Neighbours).ToList();
-        if ((drill is null ? slurs.FirstOrDefault() : SlurWriter.Find(Player!, drill)) is not { } chosen)
+        var today = drill is null ? (await DayAsync(TempoOr(tempo))).Slurs.FirstOrDefault(each => !each.Slur.Shape.Neighbours)?.Slur : null;
+        if ((drill is null ? today ?? slurs.FirstOrDefault() : SlurWriter.Find(Player!, drill)) is not { } chosen)
             return drill is null ? Page() : NotFound();
         View = new SlurView(Pupil, Player!, Room.Tuning, null, chosen, TempoOr(tempo), 1, "");
         Offered =
@@ -67,6 +69,7 @@ public sealed class LipsModel(Journal journal) : SlursPage(journal)
                 RowDrawing.Words(trace),
                 trial.Sentence,
                 trial.Why,
+                trial.Next,
                 trial.Slurred,
                 Convert.ToBase64String(wav.ToArray())
             )

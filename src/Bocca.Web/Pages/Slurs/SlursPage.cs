@@ -109,6 +109,13 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
         ];
     }
 
+    /// <summary>Minutes that a day's slurs may take (common practice).</summary>
+    private const double Minutes = 5;
+
+    /// <summary>The slurs of the day.</summary>
+    protected async Task<SlurDay> DayAsync(double tempo, bool tired = false) =>
+        SlurDay.Of(Player!, [.. (await TriesAsync()).Select(take => take.Try)], Clock.Now, tempo, Minutes, tired);
+
     private async Task LoadAsync()
     {
         var played = await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning);

@@ -7,7 +7,7 @@ export function rename(root) {
   if (!table) return;
   const names = JSON.parse(table.textContent);
   const printed = Object.keys(names).sort((a, b) => b.length - a.length);
-  const found = new RegExp(`(?<![\\p{L}\\d♭♯#])(?:${printed.map((name) => name.replace(/[#-]/g, "\\$&")).join("|")})(?![\\p{L}\\d])`, "gu");
+  const found = new RegExp(`(?<![\\p{L}\\d♭♯#])(?:${printed.join("|")})(?![\\p{L}\\d])`, "gu");
   const called = (text) => text.replace(found, (name) => names[name]);
   // What was called once is not called again, wherever it is moved to.
   const done = new WeakMap();

@@ -5,6 +5,7 @@ export const slurLips = () => ({
   handles: { reach: 100, opening: 50, air: 50 },
   waits: false,
   trouble: "",
+  next: "Hear it with the handles as usual.",
   turn: 0,
   playing: null,
 
@@ -39,7 +40,8 @@ export const slurLips = () => ({
       const answer = await response.text();
       if (turn !== this.turn) return;
       this.$refs.answer.innerHTML = answer;
-      const { wav } = this.$refs.answer.firstElementChild.dataset;
+      const { wav, onward } = this.$refs.answer.firstElementChild.dataset;
+      this.next = onward;
       const sound = await decoded(context, wav);
       if (turn !== this.turn) return;
       this.playing = instead(context, sound, this.playing);
