@@ -135,6 +135,15 @@ public static class TakeJudge
                 "Now four on, four off: it will be placed between your own samples.",
                 "Tight, centred and open can be told apart."
             );
+        if (drill.Aim is DrillAim.Pair or DrillAim.Proof or DrillAim.Search)
+            return new NextStep(
+                Place,
+                BuzzDrill.All[0].Id,
+                drill.Aim == DrillAim.Search
+                    ? "Four on, four off, with the rim where it sat best."
+                    : "Four on, four off, with that same face.",
+                $"{Spoke(take)}: what was found here is kept by playing on it."
+            );
         if (pupil.Earlier is { } earlier)
         {
             var gate = MouthpieceGate.Of(pupil.Approach, [.. earlier, GateTake.Of(take, [], pupil.Day, Outcome.Passed)], pupil.Day);

@@ -48,7 +48,7 @@ internal static class SearchAim
             "the place that speaks and is steady",
             best.Count == 1
                 ? $"{best[0].Label}: {best[0].Spoke.Count} of {best[0].All} spoke, {steady} alike and steady"
-                : $"{string.Join(" and ", best.Select(place => place.Label))}, too close to call",
+                : $"{string.Join(", ", best.Select(place => place.Label))}, too close to call",
             null
         );
     }
