@@ -4,6 +4,7 @@ using System.Text.RegularExpressions;
 using AngleSharp.Html.Dom;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
@@ -128,6 +129,28 @@ public sealed class BuzzPageTests : IDisposable
             "Seen:",
             (await HearAsync(tab, pupil.Id, "sound4-rest4", "air-first=900 late=300")).QuerySelector(".next")!.TextContent
         );
+    }
+
+    /// <summary>Three takes after a cue that show no gain, kept or not, bring the next rung; what helped comes first another day.</summary>
+    [Fact]
+    public async Task The_next_cue_comes_when_three_tries_show_no_gain_and_what_helped_comes_first()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        async Task<string> CueAsync(string faults) =>
+            (await HearAsync(tab, pupil.Id, "sound4-rest4", faults)).QuerySelector("[data-next]")!.TextContent.Trim();
+        const string First = "air-first=900";
+        var cues = new List<string>();
+        for (var take = 0; take < 4; take++)
+            cues.Add(await CueAsync(First));
+        Assert.Equal(3, cues.Take(3).Count(cue => cue == "Bring the lips closer before the breath turns round."));
+        Assert.Equal("Same easy air: let the lips narrow a little sooner.", cues[3]);
+        await CueAsync("");
+        Assert.Equal("Same easy air: let the lips narrow a little sooner.", await CueAsync(First));
+        var history = CueHistory.Empty;
+        await _room.WriteAsync(async journal => history = await journal.CuesAsync(pupil.Id));
+        Assert.Equal(4, history.Tries.Count);
+        Assert.Equal(new CueTry("airFirst.sooner", true), history.Tries[0]);
     }
 
     [Fact]

@@ -1,6 +1,6 @@
 namespace Bocca.Core.Embouchure;
 
-/// <summary>Where a head stood in a picture of the camera, against the first: shares of the picture's width, right and down positive.</summary>
+/// <summary>Where a head stood in a picture of the camera, against the first, in shares of the picture's width.</summary>
 /// <param name="X">To the right.</param>
 /// <param name="Y">Down.</param>
 public readonly record struct HeadShift(double X, double Y);

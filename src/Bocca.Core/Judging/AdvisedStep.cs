@@ -20,12 +20,16 @@ public static class AdvisedStep
     public static NextStep Of(JudgedPupil pupil, IReadOnlyList<Finding> findings, bool tense, Place place, string? drillId)
     {
         var first = findings[0];
-        var advice = Adviser.Advise(Evidence(pupil, findings), pupil.Symptoms, pupil.Approach, tense);
-        var (cue, why) =
+        var cues = pupil.Before is { } before && CueHistory.Came(before, findings) is { } came ? pupil.Cues.After(came) : pupil.Cues;
+        var advice = Adviser.Advise(Evidence(pupil, findings), pupil.Symptoms, pupil.Approach, tense, cues: cues);
+        var (symptom, fix, why) =
             advice is not null && Explains(advice, first)
-                ? (advice.Fix.Cue, advice.Why)
-                : (first.Symptom.FixFor(pupil.Approach, tense).Cue, first.Symptom.Cause);
-        return new NextStep(place, drillId, cue, $"{why} {first.Numbers}".TrimEnd());
+                ? (advice.Found.Symptom, advice.Fix, advice.Why)
+                : (first.Symptom, first.Symptom.FixFor(pupil.Approach, tense, cues), first.Symptom.Cause);
+        return new NextStep(place, drillId, fix.Cue, $"{why} {first.Numbers}".TrimEnd())
+        {
+            Given = fix == Fix.Rest ? null : CueHistory.NameOf(symptom.Id, fix),
+        };
     }
 
     private static bool Explains(AdviceGiven advice, Finding first) =>

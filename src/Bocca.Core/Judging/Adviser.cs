@@ -60,12 +60,14 @@ public static class Adviser
     /// <param name="approach">The teacher's approach.</param>
     /// <param name="tense">Whether the teacher has ticked tension.</param>
     /// <param name="chosen">The symptom a teacher takes it for, against the scores; null for the likeliest.</param>
+    /// <param name="cues">What came of earlier cues; null for nothing yet.</param>
     public static AdviceGiven? Advise(
         IReadOnlyCollection<Evidence> evidence,
         SymptomTable symptoms,
         Approach approach,
         bool tense = false,
-        string? chosen = null
+        string? chosen = null,
+        CueHistory? cues = null
     )
     {
         var suspects = symptoms
@@ -84,7 +86,7 @@ public static class Adviser
         var known = string.Join(' ', found.For.Concat(found.Against).Select(item => item.Sentence).Distinct());
         return new AdviceGiven(
             found,
-            found.Symptom.FixFor(approach, tense),
+            found.Symptom.FixFor(approach, tense, cues),
             $"{known} {string.Join(' ', found.Symptom.Causes)}".Trim(),
             [.. suspects.Skip(1)],
             Open(suspects, evidence),

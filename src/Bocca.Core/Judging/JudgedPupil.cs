@@ -13,6 +13,12 @@ public record JudgedPupil(Approach Approach, bool Tense = false)
     /// <summary>The symptoms and cues that hold.</summary>
     public SymptomTable Symptoms { get; init; } = SymptomTable.Shipped;
 
+    /// <summary>What came of earlier cues.</summary>
+    public CueHistory Cues { get; init; } = CueHistory.Empty;
+
+    /// <summary>How the take of the same drill before this one was judged; null for none lately.</summary>
+    public Verdict? Before { get; init; }
+
     /// <summary>The day of the take.</summary>
     public DateOnly Day { get; init; }
 }

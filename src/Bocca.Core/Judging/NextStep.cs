@@ -7,6 +7,9 @@ namespace Bocca.Core.Judging;
 /// <param name="Reason">Why, with the number that led there.</param>
 public sealed record NextStep(Place Place, string? DrillId, string Cue, string Reason)
 {
+    /// <summary>The cue given against a symptom, as <see cref="CueHistory.NameOf"/> names it; null for a step that is none.</summary>
+    public string? Given { get; init; }
+
     /// <summary>The tempo to do it at, beats a minute; null for the drill's own or the same again.</summary>
     public double? Tempo { get; init; }
 }

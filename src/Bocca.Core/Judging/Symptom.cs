@@ -15,15 +15,30 @@ public enum Pull
     Ease,
 }
 
-/// <summary>One thing to try against a symptom.</summary>
-/// <param name="Cue">The words for the pupil.</param>
+/// <summary>One thing to try against a symptom: a rung of its ladder.</summary>
+/// <param name="Id">Its name within the symptom, in records.</param>
+/// <param name="Cue">The words for the pupil: one action, at most <see cref="MostWords"/> words.</param>
 /// <param name="Pull">Which way it pulls.</param>
 /// <param name="When">Points of an approach, each <c>point=option</c>, any of which lets it be said; null for always.</param>
-/// <param name="Drill">What to do with it, as <c>stop:drill</c>; null for none.</param>
-public sealed record Fix(string Cue, Pull Pull, IReadOnlyList<string>? When = null, string? Drill = null)
+/// <param name="Unless">Points of an approach, any of which forbids it; null for none.</param>
+/// <param name="Drill">The drill that mends it, as <c>stop:drill</c>, or a stop alone; null for none.</param>
+public sealed record Fix(
+    string Id,
+    string Cue,
+    Pull Pull,
+    IReadOnlyList<string>? When = null,
+    IReadOnlyList<string>? Unless = null,
+    string? Drill = null
+)
 {
+    /// <summary>The most words of a cue: more is not heard while playing (common practice; ours, editable).</summary>
+    public const int MostWords = 12;
+
     /// <summary>What is left where an approach has nothing to say that does not tighten a tense pupil.</summary>
-    public static Fix Rest { get; } = new("Rest the lips for a minute, then play one easy try.", Pull.Ease);
+    public static Fix Rest { get; } = new("rest", "Rest the lips for a minute, then play one easy try.", Pull.Ease);
+
+    /// <summary>Whether an approach says it.</summary>
+    public bool IsFor(Approach approach) => approach.Meets(When) && (Unless is null || !approach.Meets(Unless));
 }
 
 /// <summary>A yes-or-no question that tells two causes apart.</summary>
@@ -60,12 +75,24 @@ public sealed record Symptom(
     /// <summary>The first of its causes.</summary>
     public string Cause => Causes[0];
 
+    /// <summary>Whether somebody could be hurt: then the words are said whole, however many they are.</summary>
+    public bool IsHealth => Order == 0;
+
     /// <summary>
-    /// The first fix that the approach says and that may be said: while a pupil is tense, nothing that firms.
-    /// <see cref="Fix.Rest"/> when nothing else is left to say.
+    /// What an approach has to try, one after the other: while a pupil is tense, nothing that firms. The same words come once.
     /// </summary>
     /// <param name="approach">The teacher's approach.</param>
     /// <param name="tense">Whether the pupil measures pinched or forced, or the teacher has ticked tension.</param>
-    public Fix FixFor(Approach approach, bool tense) =>
-        Fixes.FirstOrDefault(fix => approach.Meets(fix.When) && !(tense && fix.Pull == Pull.Firm)) ?? Fix.Rest;
+    public IReadOnlyList<Fix> Ladder(Approach approach, bool tense) =>
+        [.. Fixes.Where(fix => fix.IsFor(approach) && !(tense && fix.Pull == Pull.Firm)).DistinctBy(fix => fix.Cue)];
+
+    /// <summary>
+    /// What to try now: of the ladder, what helped this pupil before comes first; what brought nothing three times in a row gives way to
+    /// the next rung. <see cref="Fix.Rest"/> when nothing is left to say.
+    /// </summary>
+    /// <param name="approach">The teacher's approach.</param>
+    /// <param name="tense">Whether no cue may firm.</param>
+    /// <param name="cues">What came of earlier cues; null for nothing yet.</param>
+    public Fix FixFor(Approach approach, bool tense, CueHistory? cues = null) =>
+        (cues ?? CueHistory.Empty).Choose(Id, Ladder(approach, tense)) ?? Fix.Rest;
 }

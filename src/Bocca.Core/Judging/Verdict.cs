@@ -24,6 +24,9 @@ public sealed record Verdict(
     /// <summary>What the drill asked for beside what was heard; empty where it only asks for tries alike.</summary>
     public IReadOnlyList<AskedHeard> Asked { get; init; } = [];
 
+    /// <summary>What came of the cue that the take before this one ended with; null where it gave none.</summary>
+    public CueTry? Came { get; init; }
+
     /// <summary>What could not be judged and why; null for nothing.</summary>
     public string? NotJudged { get; init; }
 

@@ -14,7 +14,8 @@ namespace Bocca.Web.Frame;
 /// <param name="FirstCue">When the first try was due, seconds into it; null for a sound with marks of its own.</param>
 /// <param name="Tense">Whether the teacher has ticked tension.</param>
 /// <param name="Missing">Seconds of it that did not arrive.</param>
-public record SentSound(IFormFile? Sound, EntrySource Source, double? FirstCue, bool Tense, double Missing)
+/// <param name="Drill">The drill, by its id.</param>
+public record SentSound(IFormFile? Sound, EntrySource Source, double? FirstCue, bool Tense, double Missing, string Drill)
 {
     /// <summary>Beats that were over when the take was stopped; null for one that went to its end.</summary>
     public double? Finished { get; init; }
@@ -65,6 +66,11 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     where T : class
 {
     private const int PastTakes = 12;
+
+    private Verdict? _before;
+
+    /// <summary>For so long what is played after a cue says something of it (ours, editable).</summary>
+    private static readonly TimeSpan CueHolds = TimeSpan.FromDays(2);
 
     protected override bool ChecksItself => HttpMethods.IsPost(Request.Method) && Request.Query["handler"] == "Hear";
 
@@ -177,11 +183,22 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
                 async () =>
                 {
                     using var stream = sent.Sound.OpenReadStream();
+                    _before = await BeforeAsync(sent.Drill);
                     var (entry, payload) = await hear(WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName)));
+                    if (_before is not null && VerdictOf(payload) is var verdict)
+                        payload = WithVerdict(payload, verdict with { Came = CueHistory.Came(_before, verdict) });
                     return await show(await Journal.WriteAsync(Kind, entry, payload, Approach.ToString()));
                 }
             )
         );
+    }
+
+    /// <summary>The verdict that the take of the same drill before this one ended with, and its cue; null for none lately.</summary>
+    private async Task<Verdict?> BeforeAsync(string drill)
+    {
+        var since = Clock.Now - CueHolds;
+        var before = await Journal.ShowAsync(Kind, Takes().Where(take => take.DrillId == drill && take.At >= since));
+        return before is null ? null : VerdictOf(before.Payload);
     }
 
     /// <summary>The practice player's take as a WAV. It rests before its first note; the page counts in itself.</summary>
@@ -206,6 +223,8 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
             Bands = Room.Bands,
             Scale = scale,
             Known = await Journal.KnownAsync(Pupil.Id),
+            Cues = await Journal.CuesAsync(Pupil.Id),
+            Before = _before,
             Day = Clock.Today,
         };
     }

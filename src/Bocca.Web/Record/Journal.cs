@@ -58,6 +58,9 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
         db.Entries.Add(entry);
         if (!kind.IsTake || entry.Kept)
             await StandAsync(kind, entry);
+        else
+            // What a cue brought counts for the next one, whether the take is kept or not.
+            AddFigures(kind, entry, figure => figure.Kind == CueHistory.Helped);
         await db.SaveChangesAsync();
     }
 
@@ -66,6 +69,7 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
     {
         if (entry.Kept)
             return;
+        await db.Figures.Where(figure => figure.EntryId == entry.Id).ExecuteDeleteAsync();
         await StandAsync(stops.Kind(entry.Kind), entry);
         await db.SaveChangesAsync();
     }
@@ -154,9 +158,10 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
         await db.SaveChangesAsync();
     }
 
-    internal static void AddFigures(EntryKind kind, Entry entry) =>
+    internal static void AddFigures(EntryKind kind, Entry entry, Func<Figure, bool>? only = null) =>
         entry.Figures.AddRange(
             kind.FiguresOf(entry)
+                .Where(figure => only?.Invoke(figure) ?? true)
                 .Select(figure => new EntryFigure
                 {
                     Name = figure.Kind.Name,

@@ -71,6 +71,19 @@ public static class Known
         );
     }
 
+    /// <summary>What came of the pupil's earlier cues, the newest first.</summary>
+    public static async Task<CueHistory> CuesAsync(this Journal journal, int pupilId)
+    {
+        const int Looked = 200;
+        var tries = await journal
+            .FiguresOf(pupilId, CueHistory.Helped)
+            .OrderByDescending(figure => figure.At)
+            .Take(Looked)
+            .Select(figure => new { figure.Item, figure.Value })
+            .ToListAsync();
+        return new CueHistory([.. tries.Select(each => new CueTry(each.Item, each.Value > 0))]);
+    }
+
     /// <summary>What breath drills were done today; what was deleted counts too, for it was breathed.</summary>
     public static async Task<BreathDay> BreathDayAsync(this Journal journal, int pupilId)
     {

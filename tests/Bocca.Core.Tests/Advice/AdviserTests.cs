@@ -1,8 +1,10 @@
 using Bocca.Core.Breath;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Embouchure;
+using Bocca.Core.Fingering.Trainer;
 using Bocca.Core.Judging;
 using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Drills;
 using CsCheck;
 
 namespace Bocca.Core.Tests.Advice;
@@ -105,25 +107,92 @@ public class AdviserTests
         Assert.Null(Adviser.Advise([], SymptomTable.Shipped, Mouthpiece));
     }
 
-    [Fact]
-    public void Every_drill_named_exists_and_every_condition_can_be_met()
+    public static TheoryData<string> Symptoms => [.. SymptomTable.Shipped.All.Select(symptom => symptom.Id)];
+
+    /// <summary>One action a cue, at most twelve words (common practice); where somebody could be hurt, the words are said whole.</summary>
+    [Theory, MemberData(nameof(Symptoms))]
+    public void Every_rung_is_one_action_of_few_words_with_the_drill_that_mends_it(string id)
     {
-        foreach (var fix in SymptomTable.Shipped.All.SelectMany(symptom => symptom.Fixes))
+        var symptom = SymptomTable.Shipped.Get(id);
+        Assert.NotEmpty(symptom.Fixes);
+        Assert.Equal(symptom.Fixes.Count, symptom.Fixes.Select(fix => fix.Id).Distinct().Count());
+        foreach (var fix in symptom.Fixes)
         {
             Mouthpiece.Meets(fix.When);
-            if (fix.Drill?.Split(':') is not [var stop, var drill])
-            {
-                Assert.Null(fix.Drill);
+            Mouthpiece.Meets(fix.Unless);
+            if (symptom.IsHealth)
                 continue;
-            }
-
-            if (stop == "buzz")
-                BuzzDrill.Get(drill);
-            else if (stop == "breath")
-                BreathDrill.Get(drill);
-            else
-                Assert.Contains(drill, new[] { "placement", "hold", "care" });
+            Assert.InRange(fix.Cue.Split(' ').Length, 1, Fix.MostWords);
+            Assert.Equal(1, fix.Cue.Count(letter => letter is '.'));
+            Assert.DoesNotContain(" and ", fix.Cue, StringComparison.Ordinal);
+            Assert.DoesNotContain(';', fix.Cue);
+            AssertExists(fix.Drill!);
         }
+
+        foreach (var preset in Enum.GetValues<ApproachPreset>())
+        {
+            var silent = Approach.Of(preset).With("sing", "c");
+            Assert.NotEmpty(symptom.Ladder(Approach.Of(preset), tense: false));
+            Assert.DoesNotContain(symptom.Ladder(silent, tense: false), fix => fix.Cue.Contains("Sing", StringComparison.Ordinal));
+        }
+    }
+
+    private static void AssertExists(string drill)
+    {
+        Action check = drill.Split(':') switch
+        {
+            ["buzz", var id] => () => BuzzDrill.Get(id),
+            ["breath", var id] => () => BreathDrill.Get(id),
+            ["tone", var id] => () => ToneDrill.Get(id),
+            ["notes", var id] => () => Assert.Contains(HandDrill.All, known => known.Id == id),
+            ["set-up", var id] => () => Assert.Contains(id, new[] { "placement", "hold", "care" }),
+            _ => () => Assert.Equal("slurs", drill),
+        };
+        check();
+    }
+
+    [Fact]
+    public void No_drill_mends_everything()
+    {
+        var fixes = SymptomTable.Shipped.All.SelectMany(symptom => symptom.Fixes).Where(fix => fix.Drill is not null).ToList();
+        Assert.All(
+            fixes.GroupBy(fix => fix.Drill),
+            drill => Assert.True(drill.Count() < 0.1 * fixes.Count, $"{drill.Key}: {drill.Count()}")
+        );
+    }
+
+    /// <summary>Three tries without gain, then the next rung; what helped comes first next time (common practice).</summary>
+    [Fact]
+    public void The_next_rung_comes_after_three_tries_without_gain_and_what_helped_comes_first()
+    {
+        var low = SymptomTable.Shipped.Get("oneLow");
+        var lips = Approach.Of(ApproachPreset.LipsFirst);
+        var ladder = low.Ladder(lips, tense: false);
+        string Cue(params (string Id, bool Helped)[] newestFirst) =>
+            low.FixFor(
+                lips,
+                tense: false,
+                new CueHistory([.. newestFirst.Select(each => new CueTry($"oneLow.{each.Id}", each.Helped))])
+            ).Id;
+        Assert.Equal(["sing", "air", "lips", "lift"], ladder.Select(fix => fix.Id));
+        Assert.Equal("sing", Cue());
+        Assert.Equal("sing", Cue(("sing", false), ("sing", false)));
+        Assert.Equal("air", Cue(("sing", false), ("sing", false), ("sing", false)));
+        Assert.Equal("lips", Cue(("lips", true), ("sing", false)));
+        // Gain in between starts the count anew.
+        Assert.Equal("sing", Cue(("sing", false), ("sing", false), ("sing", true), ("sing", false)));
+        // When all have been given up, the one given up longest ago.
+        Assert.Equal("sing", Cue([.. ladder.Reverse().SelectMany(fix => Enumerable.Repeat((fix.Id, false), CueHistory.Patience))]));
+        Assert.DoesNotContain(low.Ladder(lips, tense: true), fix => fix.Pull == Pull.Firm);
+        Assert.Equal(
+            (1, 4),
+            new CueHistory([
+                new("oneLow.sing", false),
+                new("oneLow.sing", true),
+                new("oneLow.sing", false),
+                new("oneLow.sing", false),
+            ]).Count("oneLow", ladder[0])
+        );
     }
 
     [Fact]

@@ -88,7 +88,7 @@ public class ApproachTests
     public void Cues_follow_the_approach()
     {
         string Cue(Approach approach) => Bocca.Core.Judging.SymptomTable.Shipped.Get("airy").FixFor(approach, tense: false).Cue;
-        Assert.StartsWith("Make the opening smaller", Cue(LipsFirst));
+        Assert.StartsWith("Make the opening a little smaller", Cue(LipsFirst));
         Assert.StartsWith("Same air", Cue(LipsFirst.With("lips.centre", "b")));
     }
 

@@ -22,7 +22,11 @@ public static class BuzzStop
             Opens = take => $"/buzz/{take.PupilId}?take={take.Id}",
             Columns = Complete,
             Figures = (_, take) =>
-                [.. BuzzFigures.Of(take.Measures, take.Verdict.OnOwnScale, take.Threads.Strip), .. Guess.Of(take.Verdict)],
+                [
+                    .. BuzzFigures.Of(take.Measures, take.Verdict.OnOwnScale, take.Threads.Strip),
+                    .. Guess.Of(take.Verdict),
+                    .. CueHistory.FiguresOf(take.Verdict),
+                ],
         };
 
     public static Stop Stop { get; } =

@@ -77,7 +77,7 @@ public sealed record SentBuzz(
     string Drill,
     double Tempo,
     SoundStage On
-) : SentSound(Sound, Source, FirstCue, Tense, Missing);
+) : SentSound(Sound, Source, FirstCue, Tense, Missing, Drill);
 
 /// <summary>The Buzz stop: record, hear, see, accept, keep.</summary>
 [UploadLimit(WavFile.MaximumBytes, WavFile.TooLarge)]

@@ -82,6 +82,7 @@ public static class NotesStop
             Name = "Notes",
             Promise = "The valve combination or slide position of every written note, and why.",
             Kinds = [Notes, Hands, Measured],
+            Steps = (pupil, drill) => drill is null ? $"/notes/{pupil}" : $"/notes/{pupil}/hand?drill={Uri.EscapeDataString(drill)}",
             Followed = [HandFigures.Settings],
             Styles = ["notes"],
             Dues =

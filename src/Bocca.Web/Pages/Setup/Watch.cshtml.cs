@@ -14,6 +14,9 @@ public sealed record AdviceView(int PupilId, AdviceGiven? Advice, IReadOnlyList<
 {
     /// <summary>The symptoms a teacher may take it for instead.</summary>
     public required SymptomTable Symptoms { get; init; }
+
+    /// <summary>The rungs against what was found, each with how often it helped this pupil, of how many tries.</summary>
+    public IReadOnlyList<(Fix Fix, int Helped, int Of)> Ladder { get; init; } = [];
 }
 
 /// <summary>The Set-up stop's watching: one tap an observation, and advice from all that is known.</summary>
@@ -90,11 +93,17 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
         return Redirect(AddressOf(advice.Fix.Drill));
     }
 
-    /// <summary>Where the drill of a fix, <c>stop:drill</c>, is done; here where it names none, or one not for this pupil.</summary>
+    /// <summary>
+    /// Where the drill of a fix, <c>stop:drill</c> or a stop, is done; here where it names none, or one not for this pupil.
+    /// </summary>
     private string AddressOf(string? fix) =>
-        fix?.Split(':') is [var place, var drill] && Stops.At(place) is { } stop && stop.OffersDrill(drill, Pupil!, Approach, Clock.Today)
-            ? stop.StepAddress(Pupil!.Id, drill)
-            : $"/set-up/{PupilId}/watch";
+        fix?.Split(':') switch
+        {
+            [var place] when Stops.At(place) is { } stop => stop.StepAddress(Pupil!.Id, null),
+            [var place, var drill] when Stops.At(place) is { } stop && stop.OffersDrill(drill, Pupil!, Approach, Clock.Today) =>
+                stop.StepAddress(Pupil!.Id, drill),
+            _ => $"/set-up/{PupilId}/watch",
+        };
 
     private bool IsKnown(string? signal) =>
         signal?.Split('.') switch
@@ -115,8 +124,24 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
         );
         if (take is not null)
             evidence.AddRange(take.Payload.Verdict.Findings.Select(Evidence.Heard));
-        var advice = Adviser.Advise(evidence, Room.Symptoms, Approach, tense: false, chosen);
-        var drill = advice?.Fix.Drill?.Split(':') is [var place, var id] ? Stops.At(place)?.DrillName(id) : null;
-        return new AdviceView(Pupil.Id, advice, [.. seen.Select(entry => entry.Subject)], drill) { Symptoms = Room.Symptoms };
+        var cues = await Journal.CuesAsync(Pupil.Id);
+        var advice = Adviser.Advise(evidence, Room.Symptoms, Approach, tense: false, chosen, cues);
+        var drill = advice?.Fix.Drill?.Split(':') switch
+        {
+            [var place] => Stops.At(place)?.Name,
+            [var place, var id] => Stops.At(place)?.DrillName(id),
+            _ => null,
+        };
+        return new AdviceView(Pupil.Id, advice, [.. seen.Select(entry => entry.Subject)], drill)
+        {
+            Symptoms = Room.Symptoms,
+            Ladder = advice is null ? [] : [.. LadderOf(advice, cues)],
+        };
     }
+
+    private IEnumerable<(Fix, int, int)> LadderOf(AdviceGiven advice, CueHistory cues) =>
+        advice
+            .Found.Symptom.Ladder(Approach, advice.Tense)
+            .Select(fix => (fix, Count: cues.Count(advice.Found.Symptom.Id, fix)))
+            .Select(each => (each.fix, each.Count.Helped, each.Count.Of));
 }

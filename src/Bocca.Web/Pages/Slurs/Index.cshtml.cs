@@ -76,7 +76,7 @@ public sealed record SentSlur(
     string Drill,
     double Tempo,
     int? Times
-) : SentSound(Sound, Source, FirstCue, Tense, Missing);
+) : SentSound(Sound, Source, FirstCue, Tense, Missing, Drill);
 
 /// <summary>The Slurs stop: the slurs of the day, written and heard.</summary>
 [UploadLimit(WavFile.MaximumBytes, WavFile.TooLarge)]

@@ -25,7 +25,7 @@ public static class SlursStop
             Title = take => $"Slur {Wording.Spelled(take.Subject.Replace("~", " "))}",
             Opens = take => $"/slurs/{take.PupilId}?take={take.Id}",
             Columns = (entry, take) => take.Trace.FillIn(entry),
-            Figures = (_, take) => [.. SlurFigures.Of(take.Changes), .. Guess.Of(take.Verdict)],
+            Figures = (_, take) => [.. SlurFigures.Of(take.Changes), .. Guess.Of(take.Verdict), .. CueHistory.FiguresOf(take.Verdict)],
         };
 
     public static Stop Stop { get; } =

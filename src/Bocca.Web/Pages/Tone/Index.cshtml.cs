@@ -105,7 +105,7 @@ public sealed record SentTone(
     double? Celsius,
     double? Target,
     bool? Rhythm
-) : SentSound(Sound, Source, FirstCue, Tense, Missing)
+) : SentSound(Sound, Source, FirstCue, Tense, Missing, Drill)
 {
     public AskedOfTone Asked => new(Drill, Tempo, Notes, Settings, Ways, A4, Target);
 }

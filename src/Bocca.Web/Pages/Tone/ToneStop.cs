@@ -29,6 +29,7 @@ public static class ToneStop
                 [
                     .. ToneFigures.Of(take.Trace, entry.Subject != "", entry.Outcome != Outcome.CannotTell, Known(entry.DrillId!)?.Aim),
                     .. Guess.Of(take.Verdict),
+                    .. CueHistory.FiguresOf(take.Verdict),
                 ],
         };
 
