@@ -24,13 +24,25 @@ public static class AdvisedStep
         var advice = Adviser.Advise(Evidence(pupil, findings), pupil.Symptoms, pupil.Approach, tense, cues: cues);
         var (symptom, fix, why) =
             advice is not null && Explains(advice, first)
-                ? (advice.Found.Symptom, advice.Fix, advice.Why)
+                ? (advice.Found.Symptom, advice.Fix, Why(advice))
                 : (first.Symptom, first.Symptom.FixFor(pupil.Approach, tense, cues), first.Symptom.Cause);
-        return new NextStep(place, drillId, fix.Cue, $"{why} {first.Numbers}".TrimEnd())
+        return new NextStep(place, drillId, fix.Cue, $"{why} {first.Passed}".TrimEnd())
         {
             Given = fix == Fix.Rest ? null : CueHistory.NameOf(symptom.Id, fix),
         };
     }
+
+    /// <summary>What was seen and what causes it; what was heard stands in the summary already.</summary>
+    private static string Why(AdviceGiven advice) =>
+        string.Join(
+            ' ',
+            advice
+                .Found.For.Concat(advice.Found.Against)
+                .Where(item => !item.IsHeard)
+                .Select(item => item.Sentence)
+                .Distinct()
+                .Concat(advice.Found.Symptom.Causes)
+        );
 
     private static bool Explains(AdviceGiven advice, Finding first) =>
         advice.Found.For.Any(item => item.Signal == Judging.Evidence.Heard(first).Signal) && advice.Found.For.Any(item => item.IsSeen);

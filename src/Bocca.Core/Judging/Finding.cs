@@ -12,6 +12,9 @@ public sealed record Finding(Symptom Symptom, IReadOnlyList<int> Tries, double M
     /// <summary>How far past the limit: 1 at it, 2 twice as far.</summary>
     public double Severity => Limit == 0 ? 1 + Math.Abs(Measured) : Math.Abs(Measured / Limit);
 
-    /// <summary>The number beside its limit; where tries or notes were counted, the sentence heard says it all.</summary>
-    public string Numbers => Limit == 0 ? Heard : $"Measured {Math.Abs(Measured):0.#} {Unit}; {Math.Abs(Limit):0.#} is the limit for now.";
+    /// <summary>The limit it passed; empty where the sentence heard has it already, or where what was counted has none.</summary>
+    public string Passed =>
+        Limit == 0 || Unit == "holes" || Heard.Contains($"{Math.Abs(Limit):0.#}", StringComparison.Ordinal)
+            ? ""
+            : $"{Math.Abs(Limit):0.#} {Unit} is the limit for now.";
 }

@@ -55,9 +55,13 @@ public sealed class TakeListenerTests
     [InlineData("silent=1@1,2", "silence", 2, 0)]
     public void A_fault_is_heard_first_and_measured(string fault, string symptom, double amount, double within)
     {
-        var first = Hear("trumpet-bb", [Fault.Parse(fault)]).Heard.Verdict.Findings[0];
+        var verdict = Hear("trumpet-bb", [Fault.Parse(fault)]).Heard.Verdict;
+        var first = verdict.Findings[0];
         Assert.Equal(symptom, first.Symptom.Id);
         Assert.InRange(first.Measured, amount - within, amount + within);
+        // The reason says why, and nothing that the summary has said.
+        Assert.All(verdict.Summary.Split(". "), said => Assert.DoesNotContain(said.TrimEnd('.'), verdict.Next.Reason));
+        Assert.StartsWith(first.Symptom.Cause, verdict.Next.Reason, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -53,9 +53,17 @@ public class RowListenerTests
         Assert.Equal(NoteOutcome.PartialLow, row.Notes[0].Judged.Outcome);
         Assert.Contains("one partial low", verdict.Summary, StringComparison.Ordinal);
         Assert.Equal("oneLow", verdict.Findings[0].Symptom.Id);
-        // A tense pupil is never told to tighten: the cue that firms is left out.
-        var tense = RowJudge.Judge(row, asked, SoundingPupil.Unknown with { Tense = true });
-        Assert.NotEqual(verdict.Next.Cue, tense.Next.Cue);
+        Assert.Equal("Sing it, then play it.", verdict.Next.Cue);
+        // A tense pupil is never told to tighten: once singing and the vowel have brought nothing, the cue that firms is left out.
+        var tried = SoundingPupil.Unknown with
+        {
+            Cues = new CueHistory([
+                .. Enumerable.Repeat(new CueTry("oneLow.ee", false), 3),
+                .. Enumerable.Repeat(new CueTry("oneLow.sing", false), 3),
+            ]),
+        };
+        Assert.Equal("Same again, quicker air.", RowJudge.Judge(row, asked, tried).Next.Cue);
+        Assert.Equal("Let the air lift it.", RowJudge.Judge(row, asked, tried with { Tense = true }).Next.Cue);
     }
 
     [Theory]

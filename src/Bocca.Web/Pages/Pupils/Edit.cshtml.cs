@@ -7,6 +7,7 @@ using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.ModelBinding;
+using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Pupils;
@@ -31,6 +32,7 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
     /// <summary>The classes there are.</summary>
     public IReadOnlyList<string> Classes { get; private set; } = [];
 
+    [NonHandler]
     public override async Task OnPageHandlerExecutionAsync(
         Microsoft.AspNetCore.Mvc.Filters.PageHandlerExecutingContext context,
         Microsoft.AspNetCore.Mvc.Filters.PageHandlerExecutionDelegate next
@@ -103,7 +105,7 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
     }
 
     /// <summary>Shows both sides; what was typed stays in the form, and saving again puts it over the other.</summary>
-    private Microsoft.AspNetCore.Mvc.RazorPages.PageResult Clashed(Pupil stored)
+    private PageResult Clashed(Pupil stored)
     {
         Response.StatusCode = StatusCodes.Status409Conflict;
         var theirs = PupilForm.Of(stored);
