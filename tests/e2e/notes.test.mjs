@@ -78,6 +78,25 @@ describe("notes", () => {
     });
   });
 
+  it("are read in tenor clef once it is chosen, and the Desk speaks plainly", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/`);
+      assert.match(await page.locator(".bench tr", { hasText: "Kofi" }).textContent(), /B♭3 to D4, open: one note too high, F4 came\./);
+      const read = async (clef) => {
+        await page.goto(`${address}/pupils/3`);
+        await page.selectOption("[data-reading]", clef);
+        await page.click(".sheet .btn-primary");
+        await page.waitForSelector("text=is saved");
+        await page.goto(`${address}/pupils/3`);
+        assert.equal(await page.inputValue("[data-reading]"), clef);
+        await page.goto(`${address}/notes/3?note=F3`);
+        return page.evaluate(() => document.querySelector("[data-score]").textContent.match(/<sign>(.)<\/sign>/)[1]);
+      };
+      assert.equal(await read("tenor"), "C");
+      assert.equal(await read("bass"), "F");
+    });
+  });
+
   it("are called as the pupil's approach has it, and typed as ever", { timeout: 60000 }, async () => {
     await visit({}, async (page) => {
       await page.goto(`${address}/approach/1`);
