@@ -132,6 +132,10 @@ describe("notes", () => {
       assert.match(await tomas.locator("li:visible").textContent(), /F♯4/);
       await page.keyboard.press("Escape");
       assert.ok((await tomas.locator("li:visible").count()) > 1);
+      // What is left out stands as a rest that is seen.
+      await page.goto(`${address}/notes/class?shape=MajorScale&start=Bb`);
+      await page.waitForSelector(".engraved-lines .engraved svg g.rest use");
+      assert.ok(await page.locator(".engraved-lines g.rest use").first().isVisible());
     });
   });
 

@@ -82,7 +82,6 @@ public sealed record CueHistory(IReadOnlyList<CueTry> Tries)
     private int Latest(string symptomId, Fix fix)
     {
         var name = NameOf(symptomId, fix);
-        var at = Tries.Index().FirstOrDefault(each => each.Item.Cue == name, (Tries.Count, default)).Item1;
-        return at;
+        return Tries.Index().FirstOrDefault(each => each.Item.Cue == name, (Tries.Count, default)).Item1;
     }
 }

@@ -61,7 +61,7 @@ public abstract class ClassPage(Journal journal) : StagePage(journal)
         var all = await Db.Pupils.AsNoTracking().OrderBy(pupil => pupil.Name).ThenBy(pupil => pupil.Id).ToListAsync();
         Classes = [.. all.Select(pupil => pupil.ClassName).Where(name => name != "").Distinct().Order(StringComparer.Ordinal)];
         var chosen = Who.Take(AtOnce).ToHashSet();
-        if (chosen.Count == 0 || ClassAsked is { Length: > 0 })
+        if (chosen.Count == 0 || Classes.Contains(ClassAsked))
         {
             ClassName =
                 Classes.FirstOrDefault(name => name == ClassAsked)
@@ -89,6 +89,8 @@ public abstract class ClassPage(Journal journal) : StagePage(journal)
         if (name is { Length: 0 or > 40 } || !System.Text.RegularExpressions.Regex.IsMatch(name, $"^{PupilForm.NamePattern}$"))
             return Refuse("A class needs a name of at most 40 letters.");
         var ids = who.Take(AtOnce).ToList();
+        if (ids.Count == 0)
+            return Refuse("Tick who plays in the class first.");
         await Db.SavingAsync(async () =>
         {
             foreach (var pupil in await Db.Pupils.Where(pupil => pupil.ClassName == name || ids.Contains(pupil.Id)).ToListAsync())

@@ -1,4 +1,5 @@
 using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
@@ -175,10 +176,11 @@ public class ToneDrillTests
     public void A_tune_asks_for_learnt_notes_alone()
     {
         var player = Player("trumpet-bb") with { Learnt = 3 };
-        var stepwise = Approach.Of(ApproachPreset.AirFirst);
-        var tune = ToneDrill.Get("first-tunes").Plan(player, stepwise, 72);
-        Assert.True(tune.Meant.All(note => note.Written.Midi <= 64 || stepwise.Of(Points.FirstNoteWay) == FirstNoteWay.OnOnePartial));
-        Assert.False(ToneDrill.Get("first-tunes").IsFor(player with { Learnt = 1 }, stepwise));
+        var approach = Approach.Of(ApproachPreset.AirFirst);
+        var learnt = FirstNotes.Of(player.Instrument, player.Reading, approach).Take(3).ToList();
+        var tune = ToneDrill.Get("first-tunes").Plan(player, approach, 72);
+        Assert.All(tune.Meant, note => Assert.Contains(note.Written, learnt));
+        Assert.False(ToneDrill.Get("first-tunes").IsFor(player with { Learnt = 1 }, approach));
     }
 
     /// <summary>Three centimetres short at 9 to 12 cents a centimetre (computed from the tube's length).</summary>
@@ -217,6 +219,11 @@ public class ToneDrillTests
         // The third rung, notes 17 to 24, limps.
         var limps = Drill("fastest-tongue", [], ["late=110@18,20,22,24"]).Asked;
         Assert.Equal("3.6 notes a second", limps.Single(aim => aim.What == "quickest even").Heard);
+        // Twenty seconds that slow down: note n of the last 54 comes n squared half milliseconds late (computed: 14 % slower at its end).
+        var tires = Drill("fastest-tongue", [], [.. Enumerable.Range(1, 53).Select(n => $"late={0.5 * n * n:0}@{33 + n}")]).Asked;
+        Assert.True(Drill("fastest-tongue", [], []).Asked[^1].Met);
+        Assert.Matches("% slower$", tires[^1].Heard);
+        Assert.False(tires[^1].Met);
     }
 
     /// <summary>Five swings a second, twenty cents either way (computed: a sine of half-range 20 has a deviation of 14).</summary>
