@@ -110,13 +110,10 @@ public sealed class BreathPageTests : IDisposable
             "Holding the breath is not for this pupil",
             (await GetAsync("/breath/1?handler=Plan&drill=in-hold-out&rung=0&tempo=80")).Text
         );
-        await _tab.SendAsync(page, "form[action*=Dizzy]");
-        Assert.Contains(
-            "no more breath drills until tomorrow",
-            (await GetAsync("/breath/1?handler=Plan&drill=paced-breath&rung=0&tempo=80")).Text
-        );
+        await _tab.SendAsync(page, "form[action*=Tell]", ("complaint", "dizzy"));
+        Assert.Contains("No more breath drills today", (await GetAsync("/breath/1?handler=Plan&drill=paced-breath&rung=0&tempo=80")).Text);
         var refused = (await _tab.OpenAsync("/breath/1")).Page;
-        Assert.Contains("dizzy today", refused.QuerySelector("[data-refusal]")!.TextContent);
+        Assert.Contains("Tell an adult", refused.QuerySelector("[data-refusal]")!.TextContent);
         Assert.NotNull(refused.QuerySelector("[data-go][data-shut='yes']"));
     }
 

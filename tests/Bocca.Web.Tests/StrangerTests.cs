@@ -164,7 +164,7 @@ public sealed class StrangerTests : IDisposable
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await SendAsync("/buzz/{0}?handler=Hear", new StringContent("a")));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, await SendAsync("/approach/{0}", new StringContent("a")));
         Assert.Equal(HttpStatusCode.NotFound, await SendAsync("/breath/{0}?handler=Balloon&drill=sneeze", Form("cm", "50")));
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, await SendAsync("/pupils/{0}", Form("Form.Asthma", "-1")));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, await SendAsync("/pupils/{0}", Form("Form.EasyBreaths", "-1")));
         Assert.Equal(HttpStatusCode.OK, await SendAsync("/notes/{0}/instrument", Form("third", "true")));
         // The pupil stands in the address; a field of that name is none.
         Assert.Equal(HttpStatusCode.OK, await SendAsync("/notes/{0}/instrument?handler=Room", Form("pupilId", "")));

@@ -11,6 +11,9 @@ public static class Balloon
     /// <summary>Breaths into a balloon in seven days, at most (ours, editable downward only).</summary>
     public const int MostPerWeek = 3;
 
+    /// <summary>No balloon for younger children: they choke on one (common practice).</summary>
+    public const int YoungestYears = 8;
+
     /// <summary>The smallest and largest circumference that a breath makes, cm (ours, editable).</summary>
     public static (double Least, double Most) CircumferenceCm { get; } = (15, 80);
 
@@ -37,6 +40,8 @@ public static class Balloon
     {
         if (pupil.Health != BreathHealth.None && !pupil.DoctorAgrees)
             return "The balloon is left out here. Follow your own doctor's advice.";
+        if (pupil.Age < YoungestYears)
+            return $"The balloon waits until the age of {YoungestYears}.";
         return readings.Count(reading => now - reading.At < TimeSpan.FromDays(7)) >= MostPerWeek
             ? $"{MostPerWeek} breaths into the balloon in seven days are the most."
             : null;

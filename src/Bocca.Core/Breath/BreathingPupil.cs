@@ -16,8 +16,26 @@ public enum BreathHealth
     /// <summary>Fainting, or dizziness before.</summary>
     Dizziness = 4,
 
-    /// <summary>A recent operation.</summary>
+    /// <summary>A recent operation, of ear, nose or teeth too.</summary>
     Surgery = 8,
+
+    /// <summary>Seizures.</summary>
+    Seizures = 16,
+
+    /// <summary>Pregnancy.</summary>
+    Pregnancy = 32,
+
+    /// <summary>High pressure in an eye.</summary>
+    EyePressure = 64,
+
+    /// <summary>A hernia.</summary>
+    Hernia = 128,
+
+    /// <summary>A lung that has collapsed before.</summary>
+    CollapsedLung = 256,
+
+    /// <summary>Easy breaths only, for a reason that is not noted here.</summary>
+    Unsaid = 512,
 }
 
 /// <summary>Who breathes, as far as safety goes.</summary>

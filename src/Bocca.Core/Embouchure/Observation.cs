@@ -1,3 +1,4 @@
+using Bocca.Core.Health;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 
@@ -13,12 +14,24 @@ namespace Bocca.Core.Embouchure;
 /// <param name="Basis">Where this comes from.</param>
 public sealed record Observation(string Id, string Name, string? Key, string Group, string? On, string Basis)
 {
-    private static readonly Lazy<IReadOnlyList<Observation>> Shipped = new(() => EmbeddedData.Read<List<Observation>>("observations.json"));
+    private static readonly Lazy<IReadOnlyList<Observation>> Shipped = new(() =>
+        [
+            .. EmbeddedData.Read<List<Observation>>("observations.json"),
+            .. Complaint.All.Select(told => new Observation(
+                told.Id,
+                told.Name,
+                told.Id == "dizzy" ? "x" : null,
+                "health",
+                null,
+                told.Basis
+            )),
+        ]
+    );
 
     /// <summary>That it was seen, as evidence.</summary>
     public Evidence AsEvidence => new($"seen.{Id}", $"Seen: {Name}.");
 
-    /// <summary>All observations, the frequent ones first in their groups.</summary>
+    /// <summary>All observations, the frequent ones first in their groups; what hurts, and ends or shortens the day, comes last.</summary>
     public static IReadOnlyList<Observation> All => Shipped.Value;
 
     /// <summary>The observations that a player of an instrument can give occasion for.</summary>

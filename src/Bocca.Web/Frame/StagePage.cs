@@ -1,3 +1,4 @@
+using Bocca.Core.Health;
 using Bocca.Core.Teaching;
 using Bocca.Web.Live;
 using Bocca.Web.Record;
@@ -43,6 +44,15 @@ public abstract class StagePage(Journal journal) : PageModel
 
     /// <summary>What notes and note values are called here, by what is printed; empty where that is the same.</summary>
     public IReadOnlyDictionary<string, string> Names => Wording.Names(Approach, Pupil);
+
+    /// <summary>What today's complaints leave of the pupil's day.</summary>
+    public HealthDay Health { get; private set; } = HealthDay.Well;
+
+    /// <summary>How long the pupil has played since the last rest; null where it is not shown.</summary>
+    public PlayingClock? Playing { get; protected set; }
+
+    /// <summary>The page that answers a request; what is shown without the frame has no other way to it.</summary>
+    public static StagePage? Of(HttpContext context) => context.Items[typeof(StagePage)] as StagePage;
 
     /// <summary>Whether anybody is there yet.</summary>
     public bool HasPupils { get; private set; }
@@ -94,7 +104,9 @@ public abstract class StagePage(Journal journal) : PageModel
         HasPupils = Pupil is not null || await Db.Pupils.AnyAsync();
         Room = await Db.RoomAsync();
         Approach = Pupil?.ApproachIn(Room) ?? Room.Approach;
+        Health = Pupil is null ? HealthDay.Well : await Journal.HealthDayAsync(Pupil);
         PageContext.ViewData["Frame"] = this;
+        HttpContext.Items[typeof(StagePage)] = this;
         var done = await next();
         if (done is { Exception: BusyException busy, ExceptionHandled: false })
         {

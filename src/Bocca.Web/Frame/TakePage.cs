@@ -1,4 +1,5 @@
 using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Health;
 using Bocca.Core.Judging;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
@@ -76,6 +77,10 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
 
     [BindProperty(SupportsGet = true, Name = "take")]
     public long? TakeId { get; set; }
+
+    /// <summary>What the sound is to be taken from, where a drill is laid out.</summary>
+    [BindProperty(SupportsGet = true, Name = "source")]
+    public EntrySource? Source { get; set; }
 
     /// <summary>Kept takes, the newest first.</summary>
     public IReadOnlyList<Entry> Past { get; protected set; } = [];
@@ -157,7 +162,34 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         Journal.ShowAsync(Kind, TakeId is { } id ? takes.Where(take => take.Id == id) : takes.Where(take => take.Kept));
 
     /// <summary>The kept takes for the list below the fold.</summary>
-    protected async Task LoadPastAsync() => Past = await Takes().Where(take => take.Kept).Take(PastTakes).ToListAsync();
+    protected async Task LoadPastAsync()
+    {
+        Past = await Takes().Where(take => take.Kept).Take(PastTakes).ToListAsync();
+        Playing = await PlayingAsync();
+    }
+
+    /// <summary>
+    /// A drill beat by beat; or why it waits: something hurts, the lips are due a rest, the notes above the ceiling have had their time.
+    /// </summary>
+    /// <param name="counted">The drill.</param>
+    /// <param name="plan">The same as tries.</param>
+    /// <param name="highSeconds">Seconds of it above the pupil's ceiling.</param>
+    protected async Task<IActionResult> CountedAsync(CountedDrill counted, CuePlan plan, double highSeconds = 0)
+    {
+        if (Health.Refusal(HealthActivity.Playing, Clock.Now) is { } ended)
+            return Refuse(ended);
+        if (!IsPlayed(Source ?? EntrySource.Microphone))
+            return new JsonResult(counted);
+        var playing = await PlayingAsync();
+        return playing.Refusal(PlayingClock.PlayedSeconds(plan), highSeconds, Clock.Now) is { } wait
+            ? Refuse(wait.Sentence)
+            : new JsonResult(counted);
+    }
+
+    /// <summary>Whether a sound from somewhere has just been played here.</summary>
+    private static bool IsPlayed(EntrySource source) => source == EntrySource.Microphone;
+
+    private Task<PlayingClock> PlayingAsync() => Journal.PlayingClockAsync(Pupil!, Pupil!.Limits(Clock.Today, Health));
 
     /// <summary>The step that is open for the pupil at this stop; null for none.</summary>
     protected Task<Entry?> OpenStepAsync()
@@ -177,6 +209,8 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
             return NotFound();
         if (sent?.Sound is null || !ModelState.IsValid)
             return Refuse("The recording did not arrive whole. Record it once more.");
+        if (Health.Refusal(HealthActivity.Playing, Clock.Now) is { } ended)
+            return Refuse(ended);
         return await RefusingAsync(() =>
             InTurnAsync(
                 sent.Sound,
@@ -187,7 +221,11 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
                     var (entry, payload) = await hear(WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName)));
                     if (_before is not null && VerdictOf(payload) is var verdict)
                         payload = WithVerdict(payload, verdict with { Came = CueHistory.Came(_before, verdict) });
-                    return await show(await Journal.WriteAsync(Kind, entry, payload, Approach.ToString()));
+                    if (!IsPlayed(sent.Source))
+                        (entry.PlayedSeconds, entry.HighSeconds) = (null, null);
+                    var take = await Journal.WriteAsync(Kind, entry, payload, Approach.ToString());
+                    Playing = await PlayingAsync();
+                    return await show(take);
                 }
             )
         );
@@ -217,10 +255,10 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     protected async Task<SoundingPupil> JudgedAsync(SoundStage on, bool tense)
     {
         var (scale, own) = await Journal.OwnSoundAsync(Pupil!.Id, on);
-        return new SoundingPupil(Approach, own, tense || await Journal.TenseTodayAsync(Pupil.Id))
+        return new SoundingPupil(Approach, own, tense || Health.Softens || await Journal.TenseTodayAsync(Pupil.Id))
         {
             Symptoms = Room.Symptoms,
-            Bands = Room.Bands,
+            Bands = Health.Softens ? Room.Bands.Wider : Room.Bands,
             Scale = scale,
             Known = await Journal.KnownAsync(Pupil.Id),
             Cues = await Journal.CuesAsync(Pupil.Id),

@@ -1,3 +1,5 @@
+using Bocca.Core.Breath;
+using Bocca.Core.Health;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Teaching;
@@ -19,6 +21,35 @@ public static partial class Wording
             LearningStage.Second => "scales and slurs",
             _ => "pieces",
         };
+
+    /// <summary>What a group of complaints is about.</summary>
+    public static string Complaints(string group) =>
+        group switch
+        {
+            "lips" => "Lips",
+            "teeth" => "Teeth",
+            "head" => "Head, ears, nose",
+            _ => "Body",
+        };
+
+    /// <summary>What breath drills must heed.</summary>
+    public static string Health(BreathHealth health) =>
+        health switch
+        {
+            BreathHealth.Breathing => "asthma or another breathing condition",
+            BreathHealth.Heart => "heart",
+            BreathHealth.Dizziness => "fainting, dizziness before",
+            BreathHealth.Surgery => "a recent operation, of ear, nose or teeth too",
+            BreathHealth.Seizures => "seizures",
+            BreathHealth.Pregnancy => "pregnancy",
+            BreathHealth.EyePressure => "high pressure in an eye",
+            BreathHealth.Hernia => "a hernia",
+            BreathHealth.CollapsedLung => "a lung that collapsed before",
+            _ => "easy breaths only",
+        };
+
+    /// <summary>What the teeth ask for.</summary>
+    public static string Mouth(MouthNote note) => note == MouthNote.Braces ? "braces" : "a loose or missing tooth";
 
     public static string On(SoundStage on) =>
         on switch

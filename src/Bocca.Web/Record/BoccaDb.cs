@@ -59,7 +59,7 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
             pupil.HasQueryFilter(each => each.DeletedAt == null);
             pupil.Property(each => each.Preset).HasConversion<string>().HasMaxLength(30);
             pupil.Property(each => each.Stage).HasConversion<string>().HasMaxLength(30);
-            pupil.Ignore(each => each.Instrument).Ignore(each => each.Reading);
+            pupil.Ignore(each => each.Instrument).Ignore(each => each.Reading).Ignore(each => each.Consent);
             pupil.HasMany<Entry>().WithOne().HasForeignKey(entry => entry.PupilId);
             pupil.HasMany<RecallCard>().WithOne().HasForeignKey(card => card.PupilId);
             pupil.HasMany<NotePin>().WithOne().HasForeignKey(pin => pin.PupilId);

@@ -95,6 +95,15 @@ public sealed class Entry
     /// <summary>Seconds that it lasted, rests included.</summary>
     public double? ElapsedSeconds { get; set; }
 
+    /// <summary>
+    /// Seconds of it that count as playing, with rests shorter than the sound before them; null where no lips were at work, as in a file
+    /// or the practice player's takes.
+    /// </summary>
+    public double? PlayedSeconds { get; set; }
+
+    /// <summary>Seconds of them above the ceiling of the pupil's stage.</summary>
+    public double? HighSeconds { get; set; }
+
     public EntryPayload? Payload { get; set; }
 
     public List<EntryFigure> Figures { get; } = [];

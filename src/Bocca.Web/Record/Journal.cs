@@ -50,13 +50,13 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
         return new Shown<T>(entry, payload);
     }
 
-    /// <summary>Writes an entry: a take waits to be kept, everything else stands at once.</summary>
-    public async Task WriteAsync(EntryKind kind, Entry entry, string approach)
+    /// <summary>Writes an entry: a take waits to be kept, everything else stands at once, unless it is to go with its day.</summary>
+    public async Task WriteAsync(EntryKind kind, Entry entry, string approach, bool stands = true)
     {
         entry.Summary = Entry.Short(entry.Summary);
         entry.Approach = await ApproachAsync(approach);
         db.Entries.Add(entry);
-        if (!kind.IsTake || entry.Kept)
+        if ((!kind.IsTake && stands) || entry.Kept)
             await StandAsync(kind, entry);
         else
             // What a cue brought counts for the next one, whether the take is kept or not.

@@ -1,4 +1,5 @@
 using Bocca.Core.Breath;
+using Bocca.Core.Health;
 using Bocca.Core.Judging;
 using Bocca.Core.Tone;
 using Bocca.Web.Pages.Breath;
@@ -10,9 +11,6 @@ namespace Bocca.Web.Record;
 /// <summary>What today's record says about a pupil.</summary>
 public static class Known
 {
-    /// <summary>The signal of a pupil who felt dizzy: no more breath drills that day.</summary>
-    public const string Dizzy = "seen.dizzy";
-
     /// <summary>What was seen and answered today, the oldest first.</summary>
     public static async Task<IReadOnlyList<Entry>> SeenTodayAsync(this Journal journal, int pupilId)
     {
@@ -85,7 +83,10 @@ public static class Known
     }
 
     /// <summary>What breath drills were done today; what was deleted counts too, for it was breathed.</summary>
-    public static async Task<BreathDay> BreathDayAsync(this Journal journal, int pupilId)
+    /// <param name="journal">The record.</param>
+    /// <param name="pupilId">Whose.</param>
+    /// <param name="health">What today's complaints leave of it.</param>
+    public static async Task<BreathDay> BreathDayAsync(this Journal journal, int pupilId, HealthDay health)
     {
         var start = journal.Clock.DayStart;
         var done = await journal
@@ -99,10 +100,9 @@ public static class Known
                 entry.At,
             })
             .ToListAsync();
-        var dizzy = await journal.Of(pupilId, SetupStop.Seen).AnyAsync(entry => entry.At >= start && entry.Subject == Dizzy);
         return BreathDay.Of(
             done.ConvertAll(entry => new BreathDone(entry.DrillId!, (int)(entry.Level ?? 0), entry.ElapsedSeconds ?? 0, entry.At)),
-            dizzy,
+            health.BreathLocked,
             journal.Clock.Now
         );
     }

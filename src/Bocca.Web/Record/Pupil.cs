@@ -1,5 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Bocca.Core.Breath;
+using Bocca.Core.Health;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Teaching;
@@ -35,6 +36,24 @@ public sealed class Pupil
     /// <summary>Whether a guardian has said that the pupil's doctor agrees to breath drills.</summary>
     public bool DoctorAgrees { get; set; }
 
+    /// <summary>What the teeth ask for.</summary>
+    public MouthNote Mouth { get; set; }
+
+    /// <summary>Who consented that something about health is kept; null for nobody.</summary>
+    [MaxLength(80)]
+    public string? ConsentBy { get; set; }
+
+    public DateOnly? ConsentOn { get; set; }
+
+    public DateOnly? ConsentUntil { get; set; }
+
+    /// <summary>What the consent is for.</summary>
+    [MaxLength(200)]
+    public string ConsentFor { get; set; } = "";
+
+    /// <summary>Whether teachers may see the reasons, and not only what follows from them.</summary>
+    public bool ConsentSaysWhy { get; set; }
+
     /// <summary>From the shoulder joint to the grip, for the reach along a slide.</summary>
     public double? ArmCm { get; set; }
 
@@ -68,6 +87,16 @@ public sealed class Pupil
     /// <summary>The pupil as breath drills see one: the age is the lower one that the year of birth allows.</summary>
     public BreathingPupil Breathing(DateOnly today) =>
         new(BornIn is { } year ? Math.Max(0, today.Year - year - 1) : null, Health, DoctorAgrees);
+
+    /// <summary>The consent that was noted; null for none.</summary>
+    public HealthConsent? Consent =>
+        ConsentBy is { Length: > 0 } by && ConsentOn is { } on && ConsentUntil is { } until
+            ? new HealthConsent(by, on, until, ConsentFor, ConsentSaysWhy)
+            : null;
+
+    /// <summary>How long the pupil plays at a time today.</summary>
+    public PlayingLimits Limits(DateOnly today, HealthDay health) =>
+        PlayingLimits.For(Stage, today.DayNumber - Started.DayNumber) is var limits && health.Halves ? limits.Halved : limits;
 
     public Instrument Instrument => Catalogue.Get(InstrumentId);
 

@@ -1,3 +1,5 @@
+using Bocca.Core.Breath;
+using Bocca.Core.Health;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Record;
@@ -11,13 +13,34 @@ public sealed class Tidy(IServiceScopeFactory scopes, TimeProvider time) : Backg
     /// <summary>When it looks again at the latest: the room's time zone may have been changed meanwhile.</summary>
     private static readonly TimeSpan Longest = TimeSpan.FromHours(1);
 
-    /// <summary>Clears what a moment allows; says when the next day's takes go.</summary>
+    /// <summary>
+    /// Clears what a moment allows; says when the next day's takes go. Where no consent is in force, of a pupil's health the care stays
+    /// and the reason goes.
+    /// </summary>
     public static async Task<DateTime> ClearAsync(BoccaDb db, RoomClock clock)
     {
         var day = clock.DayOf(clock.Now - Grace);
         var start = clock.StartOf(day);
         await db.Entries.IgnoreQueryFilters().Where(entry => !entry.Kept && entry.At < start).ExecuteDeleteAsync();
+        await ForgetReasonsAsync(db, clock.Today);
         return clock.StartOf(day.AddDays(1)) + Grace;
+    }
+
+    private static async Task ForgetReasonsAsync(BoccaDb db, DateOnly today)
+    {
+        var unasked = db.Pupils.Where(pupil =>
+            pupil.ConsentBy == null || pupil.ConsentOn == null || pupil.ConsentOn > today || !(pupil.ConsentUntil >= today)
+        );
+        await unasked
+            .Where(pupil => pupil.Health != BreathHealth.None && pupil.Health != BreathHealth.Unsaid)
+            .ExecuteUpdateAsync(to =>
+                to.SetProperty(pupil => pupil.Health, BreathHealth.Unsaid).SetProperty(pupil => pupil.Version, Guid.NewGuid())
+            );
+        await unasked
+            .Where(pupil => pupil.Mouth != MouthNote.None)
+            .ExecuteUpdateAsync(to =>
+                to.SetProperty(pupil => pupil.Mouth, MouthNote.None).SetProperty(pupil => pupil.Version, Guid.NewGuid())
+            );
     }
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)

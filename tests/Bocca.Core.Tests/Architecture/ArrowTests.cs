@@ -18,7 +18,7 @@ public sealed class ArrowTests
         ["Score", "Instruments"],
         ["Teaching"],
         ["Fingering"],
-        ["Judging"],
+        ["Judging", "Health"],
         ["Breath", "Embouchure", "Buzz"],
         ["Tone"],
         ["Slurs"],

@@ -17,6 +17,9 @@ public sealed record BandTable(StageBands Lips, StageBands Mouthpiece, StageBand
     /// <summary>The bands that ship.</summary>
     public static BandTable Shipped => Read.Value;
 
+    /// <summary>The same bands wider, and half as long: for lips or teeth that ask for care.</summary>
+    public BandTable Wider => new(Lips.Wider, Mouthpiece.Wider, FirstNotes.Wider, Second.Wider);
+
     /// <summary>
     /// The bands for a sound made on something by a pupil of a stage: lips and mouthpiece have their own, the instrument the pupil's.
     /// </summary>

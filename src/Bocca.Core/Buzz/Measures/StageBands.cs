@@ -60,6 +60,18 @@ public sealed record StageBands(
     /// <summary>Whether a vibrato is asked.</summary>
     public bool Vibrato { get; init; }
 
+    /// <summary>Wider by half, and half as long to hold: for lips or teeth that ask for care (ours, editable).</summary>
+    public StageBands Wider =>
+        this with
+        {
+            HoldSeconds = HoldSeconds / 2,
+            SteadyCents = 1.5 * SteadyCents,
+            DriftCentsPerSecond = 1.5 * DriftCentsPerSecond,
+            DriftDbPerSecond = 1.5 * DriftDbPerSecond,
+            WobbleCents = 1.5 * WobbleCents,
+            SameCents = 1.5 * SameCents,
+        };
+
     /// <summary>
     /// The same bands as an approach takes them: where the lips narrow on running air, half as much again before a tone
     /// is usual (ours, editable).

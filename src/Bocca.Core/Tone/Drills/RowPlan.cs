@@ -1,3 +1,4 @@
+using Bocca.Core.Music;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
 
@@ -56,6 +57,10 @@ public sealed record RowPlan(double Tempo, IReadOnlyList<AskedNote> Notes)
 
     /// <summary>Index of the first note of each phrase, and one past its last: phrases are what rests part.</summary>
     public IReadOnlyList<(int First, int End)> Phrases { get; } = Parted(Notes);
+
+    /// <summary>Seconds of it that lie above a pitch.</summary>
+    public double SecondsAbove(Pitch ceiling) =>
+        BeatSeconds * Notes.Where(note => note.Meant.Sounding.Midi > ceiling.Midi).Sum(note => note.Beats);
 
     /// <summary>The plan as cues: one a phrase, for whoever counts it.</summary>
     public CuePlan Cues =>

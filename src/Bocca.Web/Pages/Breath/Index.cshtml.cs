@@ -1,9 +1,9 @@
 using Bocca.Core.Breath;
+using Bocca.Core.Health;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
-using Bocca.Web.Pages.Setup;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
@@ -100,7 +100,9 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
     {
         if (Pupil is null || Find(drill) is not { } found || rung < 0 || rung >= found.Rungs.Count || !Approach.Meets(found.When))
             return NotFound();
-        var (plan, refusal) = BreathPlan.Make(found, found.Rungs[rung], tempo, Breathing, await Journal.BreathDayAsync(Pupil.Id));
+        if (Health.Refusal(HealthActivity.Breathing, Clock.Now) is { } ended)
+            return Refuse(ended);
+        var (plan, refusal) = BreathPlan.Make(found, found.Rungs[rung], tempo, Breathing, await Journal.BreathDayAsync(Pupil.Id, Health));
         return plan is null
             ? Refuse(refusal!)
             : new JsonResult(
@@ -145,6 +147,9 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             return NotFound();
         if (!ModelState.IsValid || sent.Key == Guid.Empty || PlanOf(sent.Drill, sent.Rung, sent.Tempo) is not { } plan)
             return Refuse("The drill did not arrive whole. Nothing was kept of it.");
+        // A drill that was stopped was breathed up to there: it counts for the day.
+        if (!sent.Stopped && Health.Refusal(HealthActivity.Breathing, Clock.Now) is { } ended)
+            return Refuse(ended);
         return await RefusingAsync(() =>
             sent is { Sound: { } sound, Stopped: false } ? InTurnAsync(sound, () => KeepAsync(sent, plan)) : KeepAsync(sent, plan)
         );
@@ -173,25 +178,6 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
         return Partial("_Outcome", new BreathOutcome(entry, payload, verdict.Try, streams, plan.Drill, next));
     }
 
-    public async Task<IActionResult> OnPostDizzyAsync()
-    {
-        if (Pupil is null)
-            return NotFound();
-        await Journal.WriteAsync(
-            SetupStop.Seen,
-            new Entry
-            {
-                PupilId = Pupil.Id,
-                Kind = SetupStop.Seen.Id,
-                Subject = Known.Dizzy,
-                At = Clock.Now,
-            },
-            Approach.ToString()
-        );
-        Tell("Sit down and breathe plainly. No more breath drills today. If it comes back, ask a doctor.");
-        return RedirectToPage(new { pupilId = Pupil!.Id });
-    }
-
     public async Task<IActionResult> OnPostBalloonAsync(string? cm, string? across)
     {
         if (Pupil is null)
@@ -200,7 +186,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
         if (Drill is null)
             return NotFound();
         BalloonTyped = cm;
-        BalloonTrouble = Balloon.TooSoon(Balloons, Breathing, Clock.Now);
+        BalloonTrouble = Health.Refusal(HealthActivity.Breathing, Clock.Now) ?? Balloon.TooSoon(Balloons, Breathing, Clock.Now);
         if (BalloonTrouble is null && !double.TryParse(cm?.Replace(',', '.'), out _))
             BalloonTrouble = $"'{cm}' is not a length in centimetres.";
         if (BalloonTrouble is not null)
@@ -232,7 +218,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
 
     private async Task LoadAsync()
     {
-        Day = await Journal.BreathDayAsync(Pupil!.Id);
+        Day = await Journal.BreathDayAsync(Pupil!.Id, Health);
         Offered = BreathDrill.OfferedTo(Breathing, Approach);
         Past = await Journal.Of(Pupil.Id, BreathStop.Drills).Take(EntriesForLadder).ToListAsync();
         var passes = Past.Select(BreathStop.Pass).ToList();
@@ -252,7 +238,9 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
         Rung = RungAsked is { } asked
             ? Math.Clamp(asked, 0, Drill.Rungs.Count - 1)
             : BreathLadder.Allowed(Drill, BreathLadder.Next(Drill, passes), Tempo, Breathing);
-        Answer = BreathPlan.Make(Drill, Drill.Rungs[Rung], Tempo, Breathing, Day);
+        Answer = Health.Refusal(HealthActivity.Breathing, Clock.Now) is { } ended
+            ? new BreathAnswer(null, ended)
+            : BreathPlan.Make(Drill, Drill.Rungs[Rung], Tempo, Breathing, Day);
     }
 
     private static BreathDrill? Find(string id) => BreathDrill.All.FirstOrDefault(drill => drill.Id == id);

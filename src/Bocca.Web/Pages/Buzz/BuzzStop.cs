@@ -1,6 +1,7 @@
 using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Health;
 using Bocca.Core.Judging;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
@@ -53,6 +54,7 @@ public static class BuzzStop
             Stage = asked.On,
             Source = source,
             Tempo = asked.Plan.Tempo,
+            PlayedSeconds = PlayingClock.PlayedSeconds(asked.Plan),
             At = at,
             Outcome = heard.Verdict.Outcome,
             Summary = heard.Verdict.Summary,

@@ -139,7 +139,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         if (LipTime.Refusal(plan, on, await SecondsOnLipsAsync()) is { } refusal)
             return Refuse(refusal);
         var start = IsModelled(asked) ? asked.StartHz(Pupil.Instrument, Room.Tuning) : 0;
-        return new JsonResult(CountedDrill.Of(plan, ModelLine.Of(plan, start), BeatSheet.RestWords(Approach, on), start));
+        return await CountedAsync(CountedDrill.Of(plan, ModelLine.Of(plan, start), BeatSheet.RestWords(Approach, on), start), plan);
     }
 
     /// <summary>The practice player's take as a WAV.</summary>

@@ -2,6 +2,7 @@ using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
 using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Trainer;
+using Bocca.Core.Health;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
@@ -67,6 +68,8 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
     /// <summary>The prompts of a drill, drawn for this hand.</summary>
     public async Task<IActionResult> OnGetPromptsAsync(string drill, int seed)
     {
+        if (Health.Refusal(HealthActivity.Hands, Clock.Now) is { } ended)
+            return Refuse(ended);
         if (Pupil is null)
             return NotFound();
         try
@@ -108,6 +111,8 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
     /// <summary>Judges the answers and keeps them; notes go into the recall schedule.</summary>
     public async Task<IActionResult> OnPostAsync([FromBody] SentHand sent)
     {
+        if (Health.Refusal(HealthActivity.Hands, Clock.Now) is { } ended)
+            return Refuse(ended);
         if (Pupil is null)
             return NotFound();
         if (

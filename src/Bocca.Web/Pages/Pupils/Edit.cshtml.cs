@@ -1,6 +1,7 @@
 using System.ComponentModel.DataAnnotations;
 using Bocca.Core.Breath;
 using Bocca.Core.Embouchure;
+using Bocca.Core.Health;
 using Bocca.Core.Instruments;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
@@ -19,7 +20,9 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
     protected override bool ChecksItself => HttpMethods.IsPost(Request.Method) && !ModelState.Any(sent => IsTick(sent.Key, sent.Value!));
 
     private static bool IsTick(string name, ModelStateEntry sent) =>
-        sent.Errors.Count > 0 && typeof(PupilForm).GetProperty(name.Split('.')[^1])?.PropertyType == typeof(bool);
+        sent.Errors.Count > 0
+        && typeof(PupilForm).GetProperty(name.Split('.')[^1])?.PropertyType is { } type
+        && (type == typeof(bool) || type.IsArray);
 
     [BindProperty]
     public PupilForm Form { get; set; } = new();
@@ -120,12 +123,32 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
         return Page();
     }
 
+    /// <summary>Something about health is kept only with a guardian's consent that is in force.</summary>
+    private void CheckConsent()
+    {
+        void Wrong(string field, string why) => ModelState.AddModelError($"Form.{field}", why);
+        var (any, consent) = (Form.NotesHealth || (!IsNew && Form.KeepsReasons(Pupil!)), Form.Consent);
+        if (any && consent is null)
+            Wrong(
+                nameof(Form.ConsentBy),
+                "A reason is kept only with a guardian's consent: who, when, until when. Without it, easy breaths only can be ticked."
+            );
+        else if (any && !consent!.InForce(Clock.Today))
+            Wrong(nameof(Form.ConsentUntil), "This consent is not in force today: note a new one, or take the reasons out.");
+        if (consent is { } given && given.Until < given.On)
+            Wrong(nameof(Form.ConsentUntil), "The consent would end before it begins.");
+        if (consent is { } noted && noted.Until > noted.On.AddYears(HealthConsent.MostYears))
+            Wrong(nameof(Form.ConsentUntil), $"A consent is noted for {HealthConsent.MostYears} years at most; then it is asked for anew.");
+    }
+
     private void Check()
     {
         if (Catalogue.TryGet(Form.Instrument) is not { } instrument)
             ModelState.AddModelError("Form.Instrument", "Choose an instrument.");
         else if (!string.IsNullOrEmpty(Form.Reading) && instrument.Readings.All(reading => reading.Id != Form.Reading))
             ModelState.AddModelError("Form.Reading", $"A {instrument.Name} does not read that; choose one of its own readings.");
+        if (!Form.Reasons.All(PupilForm.AllReasons.Contains) || !Form.Mouth.All(PupilForm.AllMouth.Contains))
+            ModelState.AddModelError("", "What was sent about health is none of the list.");
         if (Form.BornIn is { } born && (born > Clock.Today.Year - 3 || born < Clock.Today.Year - 100))
             ModelState.AddModelError("Form.BornIn", $"Nobody born in {born} is between 3 and 100 years old.");
         if (Form.ArmCm is { } arm && !(arm >= ArmReach.ArmCm.Least && arm <= ArmReach.ArmCm.Most))
@@ -134,6 +157,7 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
                 $"An arm of {arm} cm cannot be: measure from the shoulder joint to the grip, {ArmReach.ArmCm.Least} to "
                     + $"{ArmReach.ArmCm.Most} cm."
             );
+        CheckConsent();
         if (Form.Started > Clock.Today.AddYears(1))
             ModelState.AddModelError("Form.Started", "That start lies more than a year ahead.");
     }
@@ -160,13 +184,30 @@ public sealed class PupilForm
 
     public int? BornIn { get; set; }
 
-    public bool Asthma { get; set; }
+    /// <summary>Easy breaths only, for a reason that is not noted.</summary>
+    public bool EasyBreaths { get; set; }
 
-    public bool Heart { get; set; }
+    /// <summary>Reasons to heed in breath drills.</summary>
+    public BreathHealth[] Reasons { get; set; } = [];
 
-    public bool Dizziness { get; set; }
+    public MouthNote[] Mouth { get; set; } = [];
 
-    public bool Surgery { get; set; }
+    /// <summary>Whether reasons that are noted and not shown go.</summary>
+    public bool ForgetReasons { get; set; }
+
+    [StringLength(80, ErrorMessage = "A name has at most 80 letters.")]
+    [RegularExpression(NamePattern, ErrorMessage = "The name has signs that cannot be shown.")]
+    public string? ConsentBy { get; set; }
+
+    public DateOnly? ConsentOn { get; set; }
+
+    public DateOnly? ConsentUntil { get; set; }
+
+    [StringLength(200, ErrorMessage = "What for has at most 200 letters.")]
+    [RegularExpression(NamePattern, ErrorMessage = "What for has signs that cannot be shown.")]
+    public string? ConsentFor { get; set; }
+
+    public bool ConsentSaysWhy { get; set; }
 
     public bool DoctorAgrees { get; set; }
 
@@ -194,13 +235,33 @@ public sealed class PupilForm
 
     public Guid Version { get; set; }
 
-    public BreathHealth Health =>
-        (Asthma ? BreathHealth.Breathing : 0)
-        | (Heart ? BreathHealth.Heart : 0)
-        | (Dizziness ? BreathHealth.Dizziness : 0)
-        | (Surgery ? BreathHealth.Surgery : 0);
+    /// <summary>The reasons that may be noted.</summary>
+    public static IReadOnlyList<BreathHealth> AllReasons { get; } =
+    [.. Enum.GetValues<BreathHealth>().Where(each => each is not (BreathHealth.None or BreathHealth.Unsaid))];
 
-    private string Noted => $"{Health}{(DoctorAgrees ? ", doctor agrees" : "")}";
+    public static IReadOnlyList<MouthNote> AllMouth { get; } = [MouthNote.Braces, MouthNote.LooseTooth];
+
+    /// <summary>The consent as typed; null where it is not whole.</summary>
+    public HealthConsent? Consent =>
+        ConsentBy?.Trim() is { Length: > 0 } by && ConsentOn is { } on && ConsentUntil is { } until
+            ? new HealthConsent(by, on, until, ConsentFor?.Trim() ?? "", ConsentSaysWhy)
+            : null;
+
+    /// <summary>Whether a reason is typed.</summary>
+    public bool NotesHealth => Reasons.Length > 0 || Mouth.Length > 0;
+
+    /// <summary>Whether reasons that are noted and not shown stay as they are.</summary>
+    public bool KeepsReasons(Pupil pupil) => Hides(pupil) && !ForgetReasons && !NotesHealth;
+
+    /// <summary>Whether reasons are noted that the consent does not let be shown.</summary>
+    public static bool Hides(Pupil pupil) =>
+        pupil.Consent is not { SaysWhy: true } && ((pupil.Health & ~BreathHealth.Unsaid) != 0 || pupil.Mouth != MouthNote.None);
+
+    private string Noted =>
+        $"{string.Join(", ", Reasons.Select(Wording.Health).Concat(Mouth.Select(Wording.Mouth)))}{(EasyBreaths ? ", easy breaths" : "")}"
+        + $"{(DoctorAgrees ? ", doctor agrees" : "")}";
+
+    private string Consented => Consent is { } given ? $"{given.By}, {given.On:d MMM yyyy} to {given.Until:d MMM yyyy}" : "none";
 
     public static PupilForm Of(Pupil pupil) =>
         new()
@@ -210,10 +271,14 @@ public sealed class PupilForm
             Reading = pupil.ReadingId,
             Preset = pupil.Preset,
             BornIn = pupil.BornIn,
-            Asthma = pupil.Health.HasFlag(BreathHealth.Breathing),
-            Heart = pupil.Health.HasFlag(BreathHealth.Heart),
-            Dizziness = pupil.Health.HasFlag(BreathHealth.Dizziness),
-            Surgery = pupil.Health.HasFlag(BreathHealth.Surgery),
+            EasyBreaths = pupil.Health.HasFlag(BreathHealth.Unsaid),
+            Reasons = Hides(pupil) ? [] : [.. AllReasons.Where(reason => pupil.Health.HasFlag(reason))],
+            Mouth = Hides(pupil) ? [] : [.. AllMouth.Where(note => pupil.Mouth.HasFlag(note))],
+            ConsentBy = pupil.ConsentBy,
+            ConsentOn = pupil.ConsentOn,
+            ConsentUntil = pupil.ConsentUntil,
+            ConsentFor = pupil.ConsentFor,
+            ConsentSaysWhy = pupil.ConsentSaysWhy,
             DoctorAgrees = pupil.DoctorAgrees,
             ArmCm = pupil.ArmCm,
             HighestValve = pupil.HighestValve,
@@ -234,7 +299,13 @@ public sealed class PupilForm
         pupil.ReadingId = ReadingOrUsual();
         pupil.Preset = Preset;
         pupil.BornIn = BornIn;
-        pupil.Health = Health;
+        var keeps = KeepsReasons(pupil);
+        pupil.Health =
+            (EasyBreaths ? BreathHealth.Unsaid : 0)
+            | (keeps ? pupil.Health & ~BreathHealth.Unsaid : Reasons.Aggregate(BreathHealth.None, (all, reason) => all | reason));
+        pupil.Mouth = keeps ? pupil.Mouth : Mouth.Aggregate(MouthNote.None, (all, note) => all | note);
+        (pupil.ConsentBy, pupil.ConsentOn, pupil.ConsentUntil) = (ConsentBy?.Trim(), ConsentOn, ConsentUntil);
+        (pupil.ConsentFor, pupil.ConsentSaysWhy) = (ConsentFor?.Trim() ?? "", ConsentSaysWhy);
         pupil.DoctorAgrees = DoctorAgrees;
         pupil.ArmCm = ArmCm;
         pupil.HighestValve = HighestValve;
@@ -257,6 +328,7 @@ public sealed class PupilForm
             ("approach", Followed(Preset), Followed(theirs.Preset)),
             ("year of birth", $"{BornIn}", $"{theirs.BornIn}"),
             ("health", Noted, theirs.Noted),
+            ("consent", Consented, theirs.Consented),
             ("arm", $"{ArmCm} cm", $"{theirs.ArmCm} cm"),
             ("highest valve", $"{HighestValve}", $"{theirs.HighestValve}"),
             ("furthest position", $"{FurthestPosition}", $"{theirs.FurthestPosition}"),

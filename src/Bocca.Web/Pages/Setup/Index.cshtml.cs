@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Bocca.Core.Buzz;
 using Bocca.Core.Embouchure;
+using Bocca.Core.Health;
 using Bocca.Core.Simulation;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
@@ -87,6 +88,8 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             sent,
             async earlier =>
             {
+                if (Health.Refusal(HealthActivity.Playing, Clock.Now) is { } ended)
+                    return Refuse(ended);
                 var source = Enum.Parse<EntrySource>(sent.Source.ToString());
                 var (entry, payload) = SetupStop.Placement(Pupil!, source, sent.Front, sent.RimMm, Approach, earlier, Clock.Now);
                 if (FromTheSide(sent) is { Count: > 0 } side)

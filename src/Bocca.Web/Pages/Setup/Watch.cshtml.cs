@@ -1,4 +1,5 @@
 using Bocca.Core.Embouchure;
+using Bocca.Core.Health;
 using Bocca.Core.Judging;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
@@ -14,6 +15,9 @@ public sealed record AdviceView(int PupilId, AdviceGiven? Advice, IReadOnlyList<
 {
     /// <summary>The symptoms a teacher may take it for instead.</summary>
     public required SymptomTable Symptoms { get; init; }
+
+    /// <summary>What is said of how the pupil is; empty when all is well.</summary>
+    public IReadOnlyList<string> Health { get; init; } = [];
 
     /// <summary>The rungs against what was found, each with how often it helped this pupil, of how many tries.</summary>
     public IReadOnlyList<(Fix Fix, int Helped, int Of)> Ladder { get; init; } = [];
@@ -57,7 +61,10 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
         foreach (var entry in standing)
             entry.DeletedAt = Clock.Now;
         await Db.SaveChangesAsync();
-        if (standing.All(entry => entry.Subject != signal))
+        var stands = standing.Any(entry => entry.Subject == signal);
+        if (!stands && Complaint.Find(signal.Split('.')[^1]) is { } complaint)
+            await Journal.ComplainAsync(Pupil, complaint, Approach.ToString());
+        else if (!stands)
             await Journal.WriteAsync(
                 SetupStop.Seen,
                 new Entry
@@ -135,6 +142,7 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
         return new AdviceView(Pupil.Id, advice, [.. seen.Select(entry => entry.Subject)], drill)
         {
             Symptoms = Room.Symptoms,
+            Health = (await Journal.HealthDayAsync(Pupil)).Words,
             Ladder = advice is null ? [] : [.. LadderOf(advice, cues)],
         };
     }

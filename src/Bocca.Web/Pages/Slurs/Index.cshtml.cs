@@ -125,13 +125,17 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
     }
 
     /// <summary>The slur beat by beat.</summary>
-    public IActionResult OnGetPlan(AskedOfSlur asked) =>
+    public async Task<IActionResult> OnGetPlanAsync(AskedOfSlur asked) =>
         Pupil is null
             ? NotFound()
-            : Refusing(() =>
+            : await RefusingAsync(() =>
             {
                 var plan = AskedOf(asked.Drill, asked.Tempo, asked.Times).Plan;
-                return new JsonResult(CountedDrill.Of(plan.Cues, plan.Model(note => Room.Tuning.Frequency(note.Sounding))));
+                return CountedAsync(
+                    CountedDrill.Of(plan.Cues, plan.Model(note => Room.Tuning.Frequency(note.Sounding))),
+                    plan.Cues,
+                    plan.SecondsAbove(Player!.Range.Highest)
+                );
             });
 
     /// <summary>The practice player's take as a WAV.</summary>

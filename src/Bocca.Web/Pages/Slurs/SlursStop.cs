@@ -1,3 +1,4 @@
+using Bocca.Core.Health;
 using Bocca.Core.Judging;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
@@ -73,6 +74,8 @@ public static class SlursStop
             Stage = SoundStage.Instrument,
             Source = source,
             Tempo = asked.Tempo,
+            PlayedSeconds = PlayingClock.PlayedSeconds(asked.Plan.Cues),
+            HighSeconds = asked.Plan.SecondsAbove(player.Range.Highest),
             Level = SlurDifficulty.Of(asked.Slur, player, asked.Tempo).Points,
             Came = heard.Changes.Count(change => change.Fault(bands) is null),
             Asked = heard.Changes.Count,

@@ -1,3 +1,4 @@
+using Bocca.Core.Fingering.Class;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
@@ -182,7 +183,11 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
                 var drill = ToneDrill.Get(asked.Drill);
                 var (player, _) = await PlayerAsync(drill, asked.A4);
                 var plan = PlanOf(drill, asked, player);
-                return new JsonResult(CountedDrill.Of(plan.Cues, plan.Model(note => player.Tuning.Frequency(note.Sounding))));
+                return await CountedAsync(
+                    CountedDrill.Of(plan.Cues, plan.Model(note => player.Tuning.Frequency(note.Sounding))),
+                    plan.Cues,
+                    SecondsAbove(plan)
+                );
             });
 
     /// <summary>The practice player's take as a WAV.</summary>
@@ -231,7 +236,9 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
                 var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
                 var verdict = RowJudge.Judge(heard, asked, judged, await PassesBeforeAsync(drill, asked.Plan.Tempo));
                 var chosen = (sent.Notes?.Trim() ?? "", sent.Settings?.Trim() ?? "");
-                return ToneStop.Take(Pupil, asked, chosen, sent.Source, heard, verdict, Clock.Now);
+                var take = ToneStop.Take(Pupil, asked, chosen, sent.Source, heard, verdict, Clock.Now);
+                take.Entry.HighSeconds = SecondsAbove(plan);
+                return take;
             },
             async take => Partial("_Heard", await ViewAsync(player, take, ToneDrill.Get(sent.Drill), sent.Asked))
         );
@@ -276,6 +283,8 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             }
         );
     }
+
+    private double SecondsAbove(RowPlan plan) => plan.SecondsAbove(LearnersRange.Of(_player!.Instrument, Pupil!.Stage, Approach).Highest);
 
     /// <summary>Passes of a drill at a tempo in a row, up to the last take.</summary>
     private async Task<int> PassesBeforeAsync(ToneDrill drill, double tempo)

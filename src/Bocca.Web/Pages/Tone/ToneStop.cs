@@ -1,3 +1,4 @@
+using Bocca.Core.Health;
 using Bocca.Core.Judging;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
@@ -67,6 +68,7 @@ public static class ToneStop
             Stage = SoundStage.Instrument,
             Source = source,
             Tempo = asked.Plan.Tempo,
+            PlayedSeconds = PlayingClock.PlayedSeconds(asked.Plan.Cues),
             Came = heard.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right),
             Asked = heard.Notes.Count,
             At = at,

@@ -70,6 +70,9 @@ namespace Bocca.Web.Record.Migrations
                     b.Property<double?>("ElapsedSeconds")
                         .HasColumnType("REAL");
 
+                    b.Property<double?>("HighSeconds")
+                        .HasColumnType("REAL");
+
                     b.Property<string>("InstrumentId")
                         .HasMaxLength(40)
                         .HasColumnType("TEXT");
@@ -94,6 +97,9 @@ namespace Bocca.Web.Record.Migrations
                     b.Property<string>("Outcome")
                         .HasMaxLength(20)
                         .HasColumnType("TEXT");
+
+                    b.Property<double?>("PlayedSeconds")
+                        .HasColumnType("REAL");
 
                     b.Property<int>("PupilId")
                         .HasColumnType("INTEGER");
@@ -291,6 +297,24 @@ namespace Bocca.Web.Record.Migrations
                         .HasMaxLength(40)
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("ConsentBy")
+                        .HasMaxLength(80)
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ConsentFor")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("ConsentOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("ConsentSaysWhy")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly?>("ConsentUntil")
+                        .HasColumnType("TEXT");
+
                     b.Property<DateTime?>("DeletedAt")
                         .HasColumnType("TEXT");
 
@@ -310,6 +334,9 @@ namespace Bocca.Web.Record.Migrations
                         .IsRequired()
                         .HasMaxLength(40)
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("Mouth")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Name")
                         .IsRequired()

@@ -15,7 +15,24 @@ async function find(name) {
   else list.innerHTML = answer;
 }
 
+// Rests run down where they are shown; a rest that came later, with a take, too.
+function restRunsDown() {
+  document.querySelectorAll("[data-rest]").forEach((rest) => {
+    rest.dataset.until ??= String(Date.now() + 1000 * Number(rest.dataset.rest));
+    const left = Math.max(0, Math.ceil((Number(rest.dataset.until) - Date.now()) / 1000));
+    rest.textContent = left > 0 ? `${Math.floor(left / 60)}:${String(left % 60).padStart(2, "0")}` : "is over";
+  });
+}
+
 export const frame = () => ({
+  init() {
+    this.clock = setInterval(restRunsDown, 1000);
+  },
+
+  destroy() {
+    clearInterval(this.clock);
+  },
+
   open(event) {
     show(event.currentTarget.dataset.dialog);
   },

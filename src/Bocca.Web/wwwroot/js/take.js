@@ -151,7 +151,7 @@ export const taking = (stop, fields) => ({
 
   // The drill beat by beat, as the core counts it.
   async plan(drill) {
-    const query = new URLSearchParams({ handler: "Plan", ...this.asked(drill) });
+    const query = new URLSearchParams({ handler: "Plan", source: this.source, ...this.asked(drill) });
     const response = await fetch(`/${stop}/${this.$root.dataset.pupil}?${query}`);
     if (!response.ok) throw new Error(await refusal(response, "The drill could not be laid out. Try once more."));
     return response.json();
