@@ -1,3 +1,5 @@
+using Bocca.Core.Teaching;
+
 namespace Bocca.Core.Breath;
 
 /// <summary>
@@ -23,6 +25,25 @@ public sealed record BreathLimits
             SecondsPerDay = 300,
             RestAfterHoldSeconds = 30,
         };
+
+    /// <summary>The limits of a teacher, which only lower the ceiling.</summary>
+    public static BreathLimits Of(OwnSettings own) => own.In("breath", Ceiling).Within(Ceiling);
+
+    /// <summary>What a teacher may set lower.</summary>
+    public static IReadOnlyList<NumberSetting> Settings { get; } =
+    [
+        Lower("holdSeconds", "one hold", "s", Ceiling.HoldSeconds),
+        Lower("heldSecondsPerBreath", "held in one breath, with sips", "s", Ceiling.HeldSecondsPerBreath),
+        Lower("sips", "sips in a breath", "", Ceiling.Sips),
+        Lower("holdRounds", "held breaths a day", "", Ceiling.HoldRounds),
+        Lower("outSeconds", "one out-breath", "s", Ceiling.OutSeconds, least: 4),
+        Lower("fastCycles", "cycles of one in, one out", "", Ceiling.FastCycles),
+        Lower("quickTriesPerDay", "quick breaths a day", "", Ceiling.QuickTriesPerDay),
+        Lower("secondsPerDay", "breath drills a day", "s", Ceiling.SecondsPerDay, least: 30),
+    ];
+
+    private static NumberSetting Lower(string id, string name, string unit, double most, double least = 0) =>
+        new($"breath.{id}", "breath", name, unit, "at most; age and health lower it further", most, least, most, IsWhole: true);
 
     /// <summary>Seconds of one hold.</summary>
     public required double HoldSeconds { get; init; }
@@ -61,7 +82,9 @@ public sealed record BreathLimits
     public required double RestAfterHoldSeconds { get; init; }
 
     /// <summary>The limits of a pupil: the ceiling, lowered by age and by health.</summary>
-    public static BreathLimits For(BreathingPupil pupil)
+    public static BreathLimits For(BreathingPupil pupil) => Own(pupil).Within(pupil.Most);
+
+    private static BreathLimits Own(BreathingPupil pupil)
     {
         // Where nobody said how old somebody is, the limits of a child hold.
         var age = pupil.Age ?? 8;

@@ -44,6 +44,9 @@ public enum BreathHealth
 /// <param name="DoctorAgrees">Whether a guardian has said that the pupil's doctor agrees.</param>
 public sealed record BreathingPupil(int? Age, BreathHealth Health, bool DoctorAgrees)
 {
+    /// <summary>The most that the pupil's teacher allows.</summary>
+    public BreathLimits Most { get; init; } = BreathLimits.Ceiling;
+
     /// <summary>Somebody nobody knows anything about.</summary>
     public static BreathingPupil Unknown { get; } = new(null, BreathHealth.None, false);
 

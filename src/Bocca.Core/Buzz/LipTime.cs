@@ -12,9 +12,27 @@ public static class LipTime
     /// <param name="plan">What is to be played.</param>
     /// <param name="on">On what.</param>
     /// <param name="secondsToday">Seconds of drills on the lips alone today.</param>
-    public static string? Refusal(CuePlan plan, SoundStage on, double secondsToday) =>
-        on == SoundStage.Lips && secondsToday + plan.TotalSeconds > MostSecondsADay
+    /// <param name="own">The teacher's own limit, which only lowers it.</param>
+    public static string? Refusal(CuePlan plan, SoundStage on, double secondsToday, OwnSettings? own = null)
+    {
+        var most = Math.Min(MostSecondsADay, (own ?? OwnSettings.None).Number(Setting.Path) ?? MostSecondsADay);
+        return on == SoundStage.Lips && secondsToday + plan.TotalSeconds > most
             ? $"The lips alone have buzzed for {secondsToday / 60:0.0} minutes today; with this drill it would be over "
-                + $"{MostSecondsADay / 60:0}. Rest them, or take the mouthpiece."
+                + $"{most / 60:0.#}. Rest them, or take the mouthpiece."
             : null;
+    }
+
+    /// <summary>What a teacher may set lower.</summary>
+    public static NumberSetting Setting { get; } =
+        new(
+            "limits.lipsSeconds",
+            "playing",
+            "lips alone, a day",
+            "s",
+            "buzzing without a mouthpiece",
+            MostSecondsADay,
+            0,
+            MostSecondsADay,
+            IsWhole: true
+        );
 }

@@ -29,6 +29,54 @@ public sealed record PlayingLimits(double OnSeconds, double OffSeconds, double H
             _ => new(240, 60, High),
         };
 
+    /// <summary>What a teacher may set otherwise: less playing, more rest.</summary>
+    public static IReadOnlyList<NumberSetting> Settings { get; } =
+    [
+        new(
+            "limits.onSeconds",
+            "playing",
+            "at a time, at most",
+            "s",
+            "then the instrument goes down; by stage 120 in the first week, 240, 600, 900",
+            900,
+            30,
+            900,
+            IsWhole: true
+        ),
+        new(
+            "limits.offSeconds",
+            "playing",
+            "rest after it, at least",
+            "s",
+            "by stage 120 in the first week, 60, 120, 180",
+            60,
+            60,
+            900,
+            IsWhole: true
+        ),
+        new(
+            "limits.highSeconds",
+            "playing",
+            "above the ceiling, a day",
+            "s",
+            "notes beyond the range of the stage",
+            High,
+            0,
+            High,
+            IsWhole: true
+        ),
+    ];
+
+    /// <summary>The same with a teacher's own limits, which only lower.</summary>
+    public PlayingLimits With(OwnSettings own) =>
+        Within(
+            new(
+                own.Number("limits.onSeconds") ?? OnSeconds,
+                own.Number("limits.offSeconds") ?? OffSeconds,
+                own.Number("limits.highSeconds") ?? HighSecondsADay
+            )
+        );
+
     /// <summary>Half as long, with twice the rest.</summary>
     public PlayingLimits Halved => new(OnSeconds / 2, 2 * OffSeconds, HighSecondsADay / 2);
 

@@ -72,6 +72,30 @@ public sealed record Symptom(
     string Basis
 )
 {
+    /// <summary>
+    /// The same symptom with a teacher's ladder: its rungs in the teacher's order and words, with those of the teacher's own. What ships
+    /// keeps the approaches under which it is said. A ladder that is for somebody's health stays as it is.
+    /// </summary>
+    public Symptom With(IReadOnlyList<OwnRung> ladder) =>
+        IsHealth || ladder.Count == 0
+            ? this
+            : this with
+            {
+                Fixes =
+                [
+                    .. ladder.Select(rung =>
+                        Fixes.FirstOrDefault(fix => fix.Id == rung.Id) is { } shipped
+                            ? shipped with
+                            {
+                                Cue = rung.Cue,
+                                Pull = rung.Pull,
+                                Drill = rung.Drill ?? shipped.Drill,
+                            }
+                            : new Fix(rung.Id, rung.Cue, rung.Pull, Drill: rung.Drill)
+                    ),
+                ],
+            };
+
     /// <summary>The first of its causes.</summary>
     public string Cause => Causes[0];
 

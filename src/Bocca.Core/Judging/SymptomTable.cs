@@ -1,3 +1,5 @@
+using Bocca.Core.Teaching;
+
 namespace Bocca.Core.Judging;
 
 /// <summary>
@@ -20,6 +22,17 @@ public sealed class SymptomTable
 
     /// <summary>The table that ships.</summary>
     public static SymptomTable Shipped => Read.Value;
+
+    /// <summary>The path of a symptom's own ladder among a teacher's settings.</summary>
+    public static string PathOf(string symptomId) => $"cues.{symptomId}";
+
+    /// <summary>The same table with a teacher's own ladders.</summary>
+    public SymptomTable With(OwnSettings own) =>
+        own.Paths.Any(path => path.StartsWith("cues.", StringComparison.Ordinal))
+            ? new SymptomTable(
+                All.Select(symptom => own[PathOf(symptom.Id)] is { } ladder ? symptom.With(OwnLadder.Read(ladder)) : symptom)
+            )
+            : this;
 
     /// <summary>All symptoms.</summary>
     public IReadOnlyList<Symptom> All { get; }

@@ -41,6 +41,26 @@ public sealed record SlurBandTable(SlurBands FirstNotes, SlurBands Second)
     /// <summary>The bands that ship.</summary>
     public static SlurBandTable Shipped => Read.Value;
 
+    /// <summary>The same bands with a teacher's own numbers.</summary>
+    public SlurBandTable With(OwnSettings own) => own.In("slurs", this);
+
+    /// <summary>What a teacher may set otherwise.</summary>
+    public static IReadOnlyList<NumberSetting> Settings { get; } =
+    [.. SettingsOf("firstNotes", "slurs, first notes", Shipped.FirstNotes), .. SettingsOf("second", "slurs, later", Shipped.Second)];
+
+    private static IEnumerable<NumberSetting> SettingsOf(string stage, string group, SlurBands bands)
+    {
+        NumberSetting Of(string id, string name, string unit, string means, double shipped) =>
+            new($"slurs.{stage}.{id}", group, name, unit, means, shipped, shipped / 4, 4 * shipped);
+        return
+        [
+            Of("gapMs", "gap", "ms", "silence between two notes, at most", bands.GapMs),
+            Of("dipDb", "dip", "dB", "drop below the softer note, at most", bands.DipDb),
+            Of("overshootCents", "overshoot", "cents", "beyond the new note, at most", bands.OvershootCents),
+            Of("passageMs", "passage", "ms", "from leaving one note to staying on the other, at most", bands.PassageMs),
+        ];
+    }
+
     /// <summary>The bands of a stage.</summary>
     public SlurBands For(LearningStage stage) => stage >= LearningStage.Second ? Second : FirstNotes;
 }

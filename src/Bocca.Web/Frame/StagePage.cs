@@ -1,4 +1,7 @@
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Health;
+using Bocca.Core.Judging;
+using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
 using Bocca.Web.Live;
 using Bocca.Web.Record;
@@ -41,6 +44,18 @@ public abstract class StagePage(Journal journal) : PageModel
 
     /// <summary>The approach in force for who is playing, or for the room.</summary>
     public Approach Approach { get; private set; } = new RoomSettings().Approach;
+
+    /// <summary>What the teacher has set otherwise than it ships: for the pupil, over the room's.</summary>
+    public OwnSettings TeachersOwn { get; private set; } = OwnSettings.None;
+
+    /// <summary>The symptoms and cues that hold.</summary>
+    public SymptomTable Symptoms => SymptomTable.Shipped.With(TeachersOwn);
+
+    /// <summary>What is good enough at each stage.</summary>
+    public BandTable Bands => BandTable.Shipped.With(TeachersOwn);
+
+    /// <summary>What the changes of a slur may cost at each stage.</summary>
+    public SlurBandTable SlurBands => SlurBandTable.Shipped.With(TeachersOwn);
 
     /// <summary>What notes and note values are called here, by what is printed; empty where that is the same.</summary>
     public IReadOnlyDictionary<string, string> Names => Wording.Names(Approach, Pupil);
@@ -104,6 +119,7 @@ public abstract class StagePage(Journal journal) : PageModel
         HasPupils = Pupil is not null || await Db.Pupils.AnyAsync();
         Room = await Db.RoomAsync();
         Approach = Pupil?.ApproachIn(Room) ?? Room.Approach;
+        TeachersOwn = Pupil?.SettingsIn(Room) ?? OwnSettings.Parse(Room.Own);
         Health = Pupil is null ? HealthDay.Well : await Journal.HealthDayAsync(Pupil);
         PageContext.ViewData["Frame"] = this;
         HttpContext.Items[typeof(StagePage)] = this;

@@ -189,7 +189,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     /// <summary>Whether a sound from somewhere has just been played here.</summary>
     private static bool IsPlayed(EntrySource source) => source == EntrySource.Microphone;
 
-    private Task<PlayingClock> PlayingAsync() => Journal.PlayingClockAsync(Pupil!, Pupil!.Limits(Clock.Today, Health));
+    private Task<PlayingClock> PlayingAsync() => Journal.PlayingClockAsync(Pupil!, Pupil!.Limits(Clock.Today, Health, TeachersOwn));
 
     /// <summary>The step that is open for the pupil at this stop; null for none.</summary>
     protected Task<Entry?> OpenStepAsync()
@@ -257,8 +257,8 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         var (scale, own) = await Journal.OwnSoundAsync(Pupil!.Id, on);
         return new SoundingPupil(Approach, own, tense || Health.Softens || await Journal.TenseTodayAsync(Pupil.Id))
         {
-            Symptoms = Room.Symptoms,
-            Bands = Health.Softens ? Room.Bands.Wider : Room.Bands,
+            Symptoms = Symptoms,
+            Bands = Health.Softens ? Bands.Wider : Bands,
             Scale = scale,
             Known = await Journal.KnownAsync(Pupil.Id),
             Cues = await Journal.CuesAsync(Pupil.Id),

@@ -1,6 +1,7 @@
 using Bocca.Core.Breath;
 using Bocca.Core.Health;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Listening;
@@ -50,6 +51,23 @@ public static partial class Wording
 
     /// <summary>What the teeth ask for.</summary>
     public static string Mouth(MouthNote note) => note == MouthNote.Braces ? "braces" : "a loose or missing tooth";
+
+    /// <summary>Under which options of the approach a cue is said; empty for under all.</summary>
+    public static string When(Fix fix)
+    {
+        static string Says(IEnumerable<string> conditions) =>
+            string.Join(
+                "; ",
+                conditions
+                    .Select(condition => condition.Split('='))
+                    .GroupBy(parts => parts[0], parts => ApproachPoint.Get(parts[0]).Option(parts[1]).Says)
+                    .Select(point => $"{ApproachPoint.Get(point.Key).Name}: {string.Join(" or ", point)}")
+            );
+        return string.Join(
+            "; ",
+            new[] { Says(fix.When ?? []), fix.Unless is null ? "" : $"unless {Says(fix.Unless)}" }.Where(words => words != "")
+        );
+    }
 
     public static string On(SoundStage on) =>
         on switch

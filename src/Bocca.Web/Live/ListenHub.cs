@@ -1,5 +1,6 @@
 using System.Buffers.Binary;
 using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.SignalR;
@@ -34,7 +35,7 @@ public sealed class ListenHub(BoccaDb db) : Hub
             ?? throw new HubException("Nobody of that number plays here.");
         var room = await db.RoomAsync();
         Context.Items[ThreadKey] = new Stream(LiveThread.For(pupil.Instrument, sampleRate, room.Tuning), sampleRate);
-        return new LiveGate(room.Bands.For(on, pupil.Stage).SteadyCents);
+        return new LiveGate(BandTable.Shipped.With(pupil.SettingsIn(room)).For(on, pupil.Stage).SteadyCents);
     }
 
     /// <summary>Hears the next block; the answer holds what is new and what may have changed.</summary>

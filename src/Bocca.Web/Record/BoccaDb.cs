@@ -22,6 +22,8 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
 
     public DbSet<FirstNoteOrder> FirstNoteOrders => Set<FirstNoteOrder>();
 
+    public DbSet<SettingChange> SettingChanges => Set<SettingChange>();
+
     public DbSet<RoomSettings> Rooms => Set<RoomSettings>();
 
     private static string[] Instants { get; } = ["At", "DeletedAt", "DoneAt", "DueAt"];
@@ -69,7 +71,6 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
             room.Property(each => each.Preset).HasConversion<string>().HasMaxLength(30);
             room.Property(each => each.Id).ValueGeneratedNever();
             room.Ignore(each => each.Approach).Ignore(each => each.Conditions).Ignore(each => each.Tuning);
-            room.Ignore(each => each.Symptoms).Ignore(each => each.Bands).Ignore(each => each.SlurBands);
         });
         modelBuilder.Entity<RecallCard>(card =>
         {
@@ -99,6 +100,11 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
             order.HasIndex(each => new { each.PupilId, each.InstrumentId }).IsUnique();
             // No two of the room's: to the database nobody is not the same as nobody.
             order.HasIndex(each => each.InstrumentId).IsUnique().HasFilter("PupilId IS NULL");
+        });
+        modelBuilder.Entity<SettingChange>(change =>
+        {
+            change.HasOne<Pupil>().WithMany().HasForeignKey(each => each.PupilId);
+            change.HasIndex(each => new { each.PupilId, each.At });
         });
         CreateJournal(modelBuilder);
     }

@@ -116,7 +116,9 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
     {
         var drill = BreathDrill.Get("even-stream");
         var plan =
-            BreathPlan.Make(drill, drill.Rungs[breath.Rung], 80, pupil.Breathing(DateOnly.FromDateTime(now)), BreathDay.Fresh).Plan
+            BreathPlan
+                .Make(drill, drill.Rungs[breath.Rung], 80, pupil.Breathing(DateOnly.FromDateTime(now), OwnSettings.None), BreathDay.Fresh)
+                .Plan
             ?? throw new InvalidOperationException($"The demo asks too much of {pupil.Name}.");
         Fault[] faults = [.. breath.Faults.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)];
         var verdict = BreathJudge.Judge(plan, BreathJudge.Streams(plan, SimulatedBreath.Play(plan, faults, seed), 0));

@@ -28,6 +28,9 @@ public sealed class Pupil
     [MaxLength(1500)]
     public string Points { get; set; } = "";
 
+    /// <summary>What is set otherwise for this pupil alone, as <see cref="OwnSettings"/> writes it.</summary>
+    public string Own { get; set; } = "";
+
     /// <summary>The year of birth: limits of breath drills go by age.</summary>
     public int? BornIn { get; set; }
 
@@ -84,9 +87,12 @@ public sealed class Pupil
     public Approach ApproachIn(RoomSettings room) =>
         (Preset is { } preset ? Approach.Of(preset) : room.Approach).With(Approach.Points(Points));
 
+    /// <summary>The settings in force: the pupil's own on top of the room's.</summary>
+    public OwnSettings SettingsIn(RoomSettings room) => OwnSettings.Parse(Own).Over(OwnSettings.Parse(room.Own));
+
     /// <summary>The pupil as breath drills see one: the age is the lower one that the year of birth allows.</summary>
-    public BreathingPupil Breathing(DateOnly today) =>
-        new(BornIn is { } year ? Math.Max(0, today.Year - year - 1) : null, Health, DoctorAgrees);
+    public BreathingPupil Breathing(DateOnly today, OwnSettings own) =>
+        new(BornIn is { } year ? Math.Max(0, today.Year - year - 1) : null, Health, DoctorAgrees) { Most = BreathLimits.Of(own) };
 
     /// <summary>The consent that was noted; null for none.</summary>
     public HealthConsent? Consent =>
@@ -95,8 +101,8 @@ public sealed class Pupil
             : null;
 
     /// <summary>How long the pupil plays at a time today.</summary>
-    public PlayingLimits Limits(DateOnly today, HealthDay health) =>
-        PlayingLimits.For(Stage, today.DayNumber - Started.DayNumber) is var limits && health.Halves ? limits.Halved : limits;
+    public PlayingLimits Limits(DateOnly today, HealthDay health, OwnSettings own) =>
+        PlayingLimits.For(Stage, today.DayNumber - Started.DayNumber).With(own) is var limits && health.Halves ? limits.Halved : limits;
 
     public Instrument Instrument => Catalogue.Get(InstrumentId);
 

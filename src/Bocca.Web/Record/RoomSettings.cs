@@ -1,9 +1,6 @@
 using System.ComponentModel.DataAnnotations;
-using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
-using Bocca.Core.Judging;
 using Bocca.Core.Music;
-using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Record;
@@ -37,14 +34,8 @@ public sealed class RoomSettings
     /// <summary>The room's reference A.</summary>
     public Tuning Tuning => Conditions.Tuning;
 
-    /// <summary>The symptoms and cues that hold.</summary>
-    public SymptomTable Symptoms => SymptomTable.Shipped;
-
-    /// <summary>What is good enough at each stage.</summary>
-    public BandTable Bands => BandTable.Shipped;
-
-    /// <summary>What the changes of a slur may cost at each stage.</summary>
-    public SlurBandTable SlurBands => SlurBandTable.Shipped;
+    /// <summary>What is set otherwise than it ships, as <see cref="OwnSettings"/> writes it.</summary>
+    public string Own { get; set; } = "";
 
     public Approach Approach => Approach.Of(Preset).With(Approach.Points(Points));
 }

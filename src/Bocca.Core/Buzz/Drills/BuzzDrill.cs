@@ -115,6 +115,37 @@ public sealed record BuzzDrill(
     /// <summary>Every try, at the drill's own tempo.</summary>
     public CuePlan Plan => new(Tempo, [.. Tries()]);
 
+    /// <summary>The same drill with a teacher's own counts, tempo and repeats.</summary>
+    public BuzzDrill With(OwnSettings own) => own.In($"drills.buzz.{Id}", this);
+
+    /// <summary>What a teacher may set otherwise in it.</summary>
+    public IEnumerable<NumberSetting> Settings
+    {
+        get
+        {
+            NumberSetting Of(string path, string name, string means, double shipped, double least, double most, bool whole = true) =>
+                new($"drills.buzz.{Id}.{path}", Name, name, path == "tempo" ? "a minute" : "", means, shipped, least, most, whole);
+            var (slowest, fastest) = CuePlan.TempoRange;
+            yield return Of("tempo", "tempo", "beats", Tempo, slowest, fastest);
+            foreach (var (at, set) in Sets.Index())
+            {
+                var which = Sets.Count == 1 ? "" : $" {(set.Label == "" ? $"{at + 1}" : set.Label)}";
+                yield return Of($"sets.{at}.soundBeats", $"counts on{which}", "counts that sound", set.SoundBeats, 1, 16, whole: false);
+                // A rest is never taken away: that would be a cap lifted.
+                yield return Of(
+                    $"sets.{at}.restBeats",
+                    $"counts off{which}",
+                    "rest after each",
+                    set.RestBeats,
+                    set.RestBeats,
+                    32,
+                    whole: false
+                );
+                yield return Of($"sets.{at}.times", $"times{which}", "repeats", set.Times, 1, Math.Max(8, set.Times));
+            }
+        }
+    }
+
     /// <summary>The pitch it starts from on an instrument, hertz.</summary>
     public double StartHz(Instrument instrument, Tuning tuning) =>
         tuning.Frequency(FromConcertBb ? StartNotes.Of(instrument).ConcertBb : instrument.FirstNotes[0]);

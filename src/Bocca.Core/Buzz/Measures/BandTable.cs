@@ -17,6 +17,12 @@ public sealed record BandTable(StageBands Lips, StageBands Mouthpiece, StageBand
     /// <summary>The bands that ship.</summary>
     public static BandTable Shipped => Read.Value;
 
+    /// <summary>The path of the bands among a teacher's own settings.</summary>
+    internal const string Path = "bands";
+
+    /// <summary>The same bands with a teacher's own numbers.</summary>
+    public BandTable With(OwnSettings own) => own.In(Path, this);
+
     /// <summary>The same bands wider, and half as long: for lips or teeth that ask for care.</summary>
     public BandTable Wider => new(Lips.Wider, Mouthpiece.Wider, FirstNotes.Wider, Second.Wider);
 

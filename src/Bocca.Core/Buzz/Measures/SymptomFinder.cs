@@ -252,6 +252,14 @@ internal static class SymptomFinder
     }
 
     /// <summary>How long a try has to last: as long as the stage asks, or most of its counts where these are shorter.</summary>
-    internal static double Shortest(AttemptMeasures attempt, StageBands bands) =>
-        attempt.AskedSeconds is { } seconds ? Math.Min(bands.HoldSeconds, 0.85 * seconds) : bands.HoldSeconds;
+    internal static double Shortest(AttemptMeasures attempt, StageBands bands) => Shortest(attempt, bands.HoldSeconds);
+
+    /// <summary>Whether a try lasted as long as it had to; null where it did not speak.</summary>
+    /// <param name="attempt">The try.</param>
+    /// <param name="hold">Seconds that the stage asks.</param>
+    internal static bool? IsHeld(AttemptMeasures attempt, double hold) =>
+        attempt.SoundingSeconds is null ? null : Missing(attempt, Shortest(attempt, hold)) is null;
+
+    private static double Shortest(AttemptMeasures attempt, double hold) =>
+        attempt.AskedSeconds is { } seconds ? Math.Min(hold, 0.85 * seconds) : hold;
 }

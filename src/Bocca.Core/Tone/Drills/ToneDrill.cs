@@ -156,6 +156,41 @@ public sealed record ToneDrill(
     /// <summary>Whether the notes are chosen for it rather than its own.</summary>
     public bool TakesNotes => Sets.Any(set => set.Row.Split(' ').Contains("asked"));
 
+    /// <summary>The same drill with a teacher's own counts, tempo and repeats.</summary>
+    public ToneDrill With(OwnSettings own) => own.In($"drills.tone.{Id}", this);
+
+    /// <summary>What a teacher may set otherwise in it.</summary>
+    public IEnumerable<NumberSetting> Settings
+    {
+        get
+        {
+            NumberSetting Of(string path, string name, string means, double shipped, double least, double most, bool whole = true) =>
+                new($"drills.tone.{Id}.{path}", Name, name, path == "tempo" ? "a minute" : "", means, shipped, least, most, whole);
+            var (slowest, fastest) = CuePlan.TempoRange;
+            yield return Of("tempo", "tempo", "beats", Tempo, slowest, fastest);
+            // Tunes keep their rhythm; where phrases come one at a time, each is one.
+            if (OneByOne)
+                yield break;
+            foreach (var (at, set) in Sets.Index())
+            {
+                var which = Sets.Count == 1 ? "" : $" {(set.Label == "" ? $"{at + 1}" : set.Label)}";
+                if (set.Lengths is null)
+                    yield return Of($"sets.{at}.beats", $"counts{which}", "of each note", set.Beats, 0.25, 16, whole: false);
+                // A rest is never taken away: that would be a cap lifted.
+                yield return Of(
+                    $"sets.{at}.restBeats",
+                    $"counts off{which}",
+                    "rest after it",
+                    set.RestBeats,
+                    set.RestBeats,
+                    32,
+                    whole: false
+                );
+                yield return Of($"sets.{at}.times", $"times{which}", "repeats", set.Times, 1, Math.Max(8, set.Times));
+            }
+        }
+    }
+
     /// <summary>What to do, in the approach's words.</summary>
     public string AskFor(Approach approach)
     {

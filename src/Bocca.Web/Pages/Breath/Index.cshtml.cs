@@ -83,7 +83,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
 
     public string? BalloonTyped { get; private set; }
 
-    public BreathingPupil Breathing => Pupil!.Breathing(Clock.Today);
+    public BreathingPupil Breathing => Pupil!.Breathing(Clock.Today, TeachersOwn);
 
     public async Task<IActionResult> OnGetAsync()
     {

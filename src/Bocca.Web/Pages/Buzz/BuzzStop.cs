@@ -54,6 +54,7 @@ public static class BuzzStop
             Stage = asked.On,
             Source = source,
             Tempo = asked.Plan.Tempo,
+            ElapsedSeconds = asked.Plan.TotalSeconds,
             PlayedSeconds = PlayingClock.PlayedSeconds(asked.Plan),
             At = at,
             Outcome = heard.Verdict.Outcome,
@@ -69,7 +70,7 @@ public static class BuzzStop
         (entry.Came, entry.Asked) = (gate.Good, gate.Tries);
         entry.LevelDb = measures.Median(attempt => attempt.LevelDb);
         entry.SoundedSeconds = measures.Spoken.Sum(attempt => attempt.SoundingSeconds);
-        entry.ElapsedSeconds = Known(entry.DrillId!)?.Plan.At(entry.Tempo ?? 0).TotalSeconds ?? measures.DurationSeconds;
+        entry.ElapsedSeconds ??= Known(entry.DrillId!)?.Plan.At(entry.Tempo ?? 0).TotalSeconds ?? measures.DurationSeconds;
     }
 
     private static BuzzDrill? Known(string id) => BuzzDrill.All.FirstOrDefault(drill => drill.Id == id);

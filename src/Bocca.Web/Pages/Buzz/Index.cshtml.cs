@@ -95,6 +95,9 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
 
     public HeardView? View { get; private set; }
 
+    /// <summary>The drills as they are played here.</summary>
+    public IReadOnlyList<BuzzDrill> Drills => field ??= [.. BuzzDrill.All.Select(drill => drill.With(TeachersOwn))];
+
     /// <summary>The measures over weeks.</summary>
     public IReadOnlyList<FigureHistory> Histories { get; private set; } = [];
 
@@ -131,12 +134,12 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
     {
         if (Pupil is null)
             return NotFound();
-        if (BuzzDrill.All.FirstOrDefault(known => known.Id == drill) is not { } asked)
+        if (Drills.FirstOrDefault(known => known.Id == drill) is not { } asked)
             return Refuse($"'{drill}' is not a drill.");
         if (!asked.On.Contains(on))
             return Refuse($"{asked.Name} is played on the {string.Join(" or the ", asked.On.Select(Wording.On))}. Choose that under On.");
         var plan = asked.Plan.At(tempo);
-        if (LipTime.Refusal(plan, on, await SecondsOnLipsAsync()) is { } refusal)
+        if (LipTime.Refusal(plan, on, await SecondsOnLipsAsync(), TeachersOwn) is { } refusal)
             return Refuse(refusal);
         var start = IsModelled(asked) ? asked.StartHz(Pupil.Instrument, Room.Tuning) : 0;
         return await CountedAsync(CountedDrill.Of(plan, ModelLine.Of(plan, start), BeatSheet.RestWords(Approach, on), start), plan);
@@ -148,7 +151,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
             ? NotFound()
             : await RefusingAsync(() =>
             {
-                var asked = BuzzDrill.Get(drill);
+                var asked = BuzzDrill.Get(drill).With(TeachersOwn);
                 var plan = asked.Plan.At(tempo);
                 var faults = asked
                     .Played.Split(' ', StringSplitOptions.RemoveEmptyEntries)
@@ -170,7 +173,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
             sent,
             async sound =>
             {
-                var drill = BuzzDrill.Get(sent.Drill);
+                var drill = BuzzDrill.Get(sent.Drill).With(TeachersOwn);
                 var plan = drill.Plan.At(sent.Tempo);
                 plan = sent.Finished is { } beats ? plan.UpTo(beats) : plan;
                 var asked = new AskedTake(drill, plan, sent.On, Pupil!.Stage, sent.FirstCue, sent.MissingSeconds);
@@ -199,7 +202,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
 
     private async Task<HeardView?> ViewAsync(Shown<BuzzPayload>? take, string? drillId)
     {
-        var drill = drillId is null ? BuzzDrill.All[0] : BuzzDrill.All.FirstOrDefault(known => known.Id == drillId);
+        var drill = drillId is null ? Drills[0] : Drills.FirstOrDefault(known => known.Id == drillId);
         if (drill is null)
             return null;
         var on = take?.Entry.Stage ?? (On is { } chosen && drill.On.Contains(chosen) ? chosen : drill.UsualStage);
@@ -209,7 +212,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         {
             Guessing = guess,
             On = on,
-            Empty = new ThreadDrawing(Room.Bands.For(on, Pupil!.Stage).Under(Approach).SteadyCents, plan),
+            Empty = new ThreadDrawing(Bands.For(on, Pupil!.Stage).Under(Approach).SteadyCents, plan),
             EmptyStrip = TakeStrip.Meant(plan) is { } meant ? new StripDrawing(meant, plan.Tempo) : null,
             Scale = await ScaleAsync(guess is null ? take : null, on),
             Rounds = await RoundsAsync(drill),

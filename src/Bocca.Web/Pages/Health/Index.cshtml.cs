@@ -16,7 +16,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
         if (Pupil is null)
             return NotFound();
         Told = await Journal.ComplaintsAsync(Pupil.Id, Clock.DayStart);
-        Playing = await Journal.PlayingClockAsync(Pupil, Pupil.Limits(Clock.Today, Health));
+        Playing = await Journal.PlayingClockAsync(Pupil, Pupil.Limits(Clock.Today, Health, TeachersOwn));
         return Page();
     }
 

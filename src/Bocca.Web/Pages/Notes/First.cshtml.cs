@@ -44,7 +44,7 @@ public sealed class FirstModel(Journal journal) : NotesPage(journal)
             return Page();
         }
 
-        var before = await KeepAsync(room, string.Join(' ', sounding));
+        var before = await Db.OrderAsync(room ? null : Pupil!.Id, Pupil!.InstrumentId, string.Join(' ', sounding), Clock.Now);
         TempData["Told"] =
             sounding.Count == 0
                 ? "First notes follow the approach again."
@@ -78,38 +78,6 @@ public sealed class FirstModel(Journal journal) : NotesPage(journal)
         }
 
         return (sounding, null);
-    }
-
-    /// <summary>Keeps an order and says what was there before.</summary>
-    private async Task<string> KeepAsync(bool room, string notes)
-    {
-        var before = "";
-        int? whose = room ? null : Pupil!.Id;
-        await Db.SavingAsync(async () =>
-        {
-            var order = await Db.FirstNoteOrders.FirstOrDefaultAsync(each =>
-                each.PupilId == whose && each.InstrumentId == Pupil!.InstrumentId
-            );
-            before = order?.Notes ?? "";
-            if (notes.Length == 0)
-            {
-                if (order is not null)
-                    Db.FirstNoteOrders.Remove(order);
-                return;
-            }
-
-            if (order is null)
-                Db.FirstNoteOrders.Add(
-                    order = new FirstNoteOrder
-                    {
-                        PupilId = whose,
-                        InstrumentId = Pupil!.InstrumentId,
-                        Notes = notes,
-                    }
-                );
-            order.Notes = notes;
-        });
-        return before;
     }
 
     private async Task LoadAsync()

@@ -82,7 +82,7 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
     /// <summary>Takes the advice, or another symptom against it; either is kept.</summary>
     public async Task<IActionResult> OnPostTakeAsync(string symptom)
     {
-        if (Pupil is null || Room.Symptoms.Find(symptom) is null)
+        if (Pupil is null || Symptoms.Find(symptom) is null)
             return NotFound();
         var suggested = (await ViewAsync()).Advice?.Found.Symptom.Id;
         if ((await ViewAsync(symptom)).Advice is not { } advice)
@@ -116,7 +116,7 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
         signal?.Split('.') switch
         {
             ["seen", var id] => Observation.All.Any(observation => observation.Id == id),
-            ["yes" or "no", var id] => Room.Symptoms.OfQuestion(id) is not null,
+            ["yes" or "no", var id] => Symptoms.OfQuestion(id) is not null,
             _ => false,
         };
 
@@ -132,7 +132,7 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
         if (take is not null)
             evidence.AddRange(take.Payload.Verdict.Findings.Select(Evidence.Heard));
         var cues = await Journal.CuesAsync(Pupil.Id);
-        var advice = Adviser.Advise(evidence, Room.Symptoms, Approach, tense: false, chosen, cues);
+        var advice = Adviser.Advise(evidence, Symptoms, Approach, tense: false, chosen, cues);
         var drill = advice?.Fix.Drill?.Split(':') switch
         {
             [var place] => Stops.At(place)?.Name,
@@ -141,7 +141,7 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
         };
         return new AdviceView(Pupil.Id, advice, [.. seen.Select(entry => entry.Subject)], drill)
         {
-            Symptoms = Room.Symptoms,
+            Symptoms = Symptoms,
             Health = (await Journal.HealthDayAsync(Pupil)).Words,
             Ladder = advice is null ? [] : [.. LadderOf(advice, cues)],
         };

@@ -200,7 +200,7 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
             throw new ArgumentException($"Slurs go at {slowest:0} to {fastest:0} beats a minute, not {tempo:0}.");
         return new AskedSlur(slur, tempo, Math.Clamp(times ?? SlurDay.Times, 1, MostTimes), Situation, Pupil!.Stage)
         {
-            Bands = Room.SlurBands.For(Pupil.Stage),
+            Bands = SlurBands.For(Pupil.Stage),
         };
     }
 

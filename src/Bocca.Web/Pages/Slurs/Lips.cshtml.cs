@@ -46,7 +46,7 @@ public sealed class LipsModel(Journal journal) : SlursPage(journal)
             ? NotFound()
             : await RefusingAsync(() =>
             {
-                var asked = new AskedSlur(slur, TempoOr(tempo), 1, Situation, Pupil.Stage) { Bands = Room.SlurBands.For(Pupil.Stage) };
+                var asked = new AskedSlur(slur, TempoOr(tempo), 1, Situation, Pupil.Stage) { Bands = SlurBands.For(Pupil.Stage) };
                 return PlayedInTurnAsync(
                     asked.Plan.TotalSeconds,
                     () => Tried(asked, new SlurLips(Math.Clamp(reach, 0, 200), opening, air))

@@ -141,11 +141,14 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
     /// <summary>What was wrong with the notes asked for.</summary>
     public string? Trouble { get; private set; }
 
+    /// <summary>All drills as they are played here.</summary>
+    private IReadOnlyList<ToneDrill> Drills => field ??= [.. ToneDrill.All.Select(drill => drill.With(TeachersOwn))];
+
     /// <summary>The drills for the pupil's stage; the one on the stage is among them.</summary>
     public IReadOnlyList<ToneDrill> Offered =>
         [
-            .. ToneDrill.All.Where(drill =>
-                drill == View?.Drill
+            .. Drills.Where(drill =>
+                drill.Id == View?.Drill.Id
                 || (drill.IsFor(_player!, Approach) && (drill.From <= LearningStage.FirstNotes || drill.From <= Pupil!.Stage))
             ),
         ];
@@ -160,7 +163,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         var take = TakeId is null && (DrillId is not null || Notes is not null) ? null : await TakeAsync(Takes());
         if (TakeId is not null && take is null)
             return NotFound();
-        var drill = ToneDrill.All.FirstOrDefault(known => known.Id == (DrillId ?? take?.Entry.DrillId ?? ToneDrill.All[0].Id));
+        var drill = Drills.FirstOrDefault(known => known.Id == (DrillId ?? take?.Entry.DrillId ?? ToneDrill.All[0].Id));
         if (drill is null)
             return NotFound();
         var (player, path) = await PlayerAsync(drill);
@@ -180,7 +183,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             ? NotFound()
             : await RefusingAsync(async () =>
             {
-                var drill = ToneDrill.Get(asked.Drill);
+                var drill = ToneDrill.Get(asked.Drill).With(TeachersOwn);
                 var (player, _) = await PlayerAsync(drill, asked.A4);
                 var plan = PlanOf(drill, asked, player);
                 return await CountedAsync(
@@ -196,7 +199,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             ? NotFound()
             : await RefusingAsync(async () =>
             {
-                var drill = ToneDrill.Get(asked.Drill);
+                var drill = ToneDrill.Get(asked.Drill).With(TeachersOwn);
                 var (player, _) = await PlayerAsync(drill, asked.A4);
                 var plan = PlanOf(drill, asked, player);
                 var how = RowCharacter.Get(character);
@@ -219,7 +222,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             sent,
             async sound =>
             {
-                var drill = ToneDrill.Get(sent.Drill);
+                var drill = ToneDrill.Get(sent.Drill).With(TeachersOwn);
                 (player, _) = await PlayerAsync(drill, sent.A4);
                 var plan = PlanOf(drill, sent.Asked, player);
                 plan = sent.Finished is { } beats ? plan.UpTo(beats) : plan;
@@ -240,7 +243,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
                 take.Entry.HighSeconds = SecondsAbove(plan);
                 return take;
             },
-            async take => Partial("_Heard", await ViewAsync(player, take, ToneDrill.Get(sent.Drill), sent.Asked))
+            async take => Partial("_Heard", await ViewAsync(player, take, ToneDrill.Get(sent.Drill).With(TeachersOwn), sent.Asked))
         );
     }
 
@@ -250,7 +253,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
 
     protected override async Task<IActionResult> OnStageAsync(Shown<TonePayload> take)
     {
-        var drill = ToneDrill.Get(take.Entry.DrillId!);
+        var drill = ToneDrill.Get(take.Entry.DrillId!).With(TeachersOwn);
         var (player, _) = await PlayerAsync(drill);
         return Partial("_Heard", await ViewAsync(player, take, drill, AskedOf(drill, take)));
     }

@@ -343,6 +343,10 @@ namespace Bocca.Web.Record.Migrations
                         .HasMaxLength(80)
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Own")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Points")
                         .IsRequired()
                         .HasMaxLength(1500)
@@ -434,6 +438,10 @@ namespace Bocca.Web.Record.Migrations
                     b.Property<double>("Celsius")
                         .HasColumnType("REAL");
 
+                    b.Property<string>("Own")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Points")
                         .IsRequired()
                         .HasMaxLength(1500)
@@ -451,6 +459,38 @@ namespace Bocca.Web.Record.Migrations
                     b.HasKey("Id");
 
                     b.ToTable("Rooms");
+                });
+
+            modelBuilder.Entity("Bocca.Web.Record.SettingChange", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("After")
+                        .HasMaxLength(4000)
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime>("At")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Before")
+                        .HasMaxLength(4000)
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Path")
+                        .IsRequired()
+                        .HasMaxLength(100)
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("PupilId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PupilId", "At");
+
+                    b.ToTable("SettingChanges");
                 });
 
             modelBuilder.Entity("Bocca.Web.Record.Entry", b =>
@@ -509,6 +549,13 @@ namespace Bocca.Web.Record.Migrations
                         .HasForeignKey("PupilId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Bocca.Web.Record.SettingChange", b =>
+                {
+                    b.HasOne("Bocca.Web.Record.Pupil", null)
+                        .WithMany()
+                        .HasForeignKey("PupilId");
                 });
 
             modelBuilder.Entity("Bocca.Web.Record.Entry", b =>
