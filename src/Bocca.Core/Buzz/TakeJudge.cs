@@ -122,7 +122,7 @@ public static class TakeJudge
             return new NextStep(Place, drillId, missed.Cue, $"{Capital(missed.What)}: asked {missed.Asked}, heard {missed.Heard}.");
         }
 
-        return AdvisedStep.Of(pupil, findings, tense, Place, drillId);
+        return InstrumentFirst.Of(pupil, findings, take.Asked.Count()) ?? AdvisedStep.Of(pupil, findings, tense, Place, drillId);
     }
 
     /// <summary>Where a take that passed leads: to its next use, to another round, or off the mouthpiece.</summary>

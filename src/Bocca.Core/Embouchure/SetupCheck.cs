@@ -25,6 +25,9 @@ public sealed record SetupCheck(
     string Basis
 )
 {
+    /// <summary>The check before a slide is unlocked for the first time.</summary>
+    public const string SlideLock = "slide-lock";
+
     private static readonly Lazy<IReadOnlyList<SetupCheck>> Shipped = new(() => EmbeddedData.Read<List<SetupCheck>>("checks.json"));
 
     /// <summary>All checks, in the order of a lesson.</summary>

@@ -19,6 +19,9 @@ public record JudgedPupil(Approach Approach, bool Tense = false)
     /// <summary>How the take of the same drill before this one was judged; null for none lately.</summary>
     public Verdict? Before { get; init; }
 
+    /// <summary>Whether the instrument is looked at before the player: one is played, and nobody has looked at it today.</summary>
+    public bool LooksFirst { get; init; }
+
     /// <summary>The day of the take.</summary>
     public DateOnly Day { get; init; }
 }

@@ -37,6 +37,10 @@ public sealed record RowCharacter(
             Share = 0.55,
         },
         Of("swells", "starts slowly", [], "slow-start=260"),
+        Of("blocked", "has every valve turned: only air comes", [], "silent=0.5") with
+        {
+            OnSlide = false,
+        },
         Of("silent", "does not speak the first time", [], "silent=0.5@1"),
     ];
 

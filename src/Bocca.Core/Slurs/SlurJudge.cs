@@ -30,7 +30,9 @@ public static class SlurJudge
                 "Cannot tell: no tone was found in the whole take.",
                 [],
                 [],
-                Again(asked, "Check the microphone, and play one note close to it.", "Nothing was heard but the room.")
+                row.Notes.Any(note => note.Judged.Outcome == NoteOutcome.AirOnly) && InstrumentFirst.OfSilence(pupil) is { } look
+                    ? look
+                    : Again(asked, "Check the microphone, and play one note close to it.", "Nothing was heard but the room.")
             );
         var bands = asked.Bands.In(row.RoomDecaySeconds);
         var findings = Findings(heard, bands, pupil.Symptoms);

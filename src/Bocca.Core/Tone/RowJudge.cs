@@ -190,6 +190,9 @@ public static class RowJudge
             return Onward(asked, pupil.Approach, passesBefore);
         if (row.Notes.FirstOrDefault(note => note.Judged.Outcome == NoteOutcome.TwoReadings) is { } open && findings.Count == 0)
             return Again(asked, $"Play it again and look at the hand: {open.Judged.Meant.Setting}.", open.Judged.Sentence);
+        var settings = row.Notes.Select(note => note.Judged.Meant.Setting).Distinct().Count();
+        if (InstrumentFirst.Of(pupil, findings, row.Notes.Count, settings) is { } look)
+            return look;
         if (findings.Count > 0)
             return Advised(outcome, asked, findings, pupil);
         return aims.FirstOrDefault(aim => aim.Met == false) is { } missed

@@ -146,7 +146,9 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         var take = new Shown<T>(entry, Kind.Read(entry));
         var next = VerdictOf(take.Payload).Next;
         await Journal.AcceptAsync(entry, next, Approach.ToString());
-        return Onward(take, next);
+        return next.Place == InstrumentFirst.Place && next.DrillId is { } look
+            ? LocalRedirect(Stops.At(next.Place.Id)!.StepAddress(Pupil!.Id, look))
+            : Onward(take, next);
     }
 
     protected override IActionResult ReadOn(Entry entry) =>
@@ -181,8 +183,8 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         if (!IsPlayed(Source ?? EntrySource.Microphone))
             return new JsonResult(counted);
         var playing = await PlayingAsync();
-        return playing.Refusal(PlayingClock.PlayedSeconds(plan), highSeconds, Clock.Now) is { } wait
-            ? Refuse(wait.Sentence)
+        return playing.Refusal(PlayingClock.PlayedSeconds(plan), highSeconds, Clock.Now) is { } wait ? Refuse(wait.Sentence)
+            : await Journal.WatchFirstAsync(Pupil!) is { } watch ? Refuse(watch)
             : new JsonResult(counted);
     }
 
@@ -261,6 +263,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
             Bands = Health.Softens ? Bands.Wider : Bands,
             Scale = scale,
             Known = await Journal.KnownAsync(Pupil.Id),
+            LooksFirst = on == SoundStage.Instrument && !await Journal.LookedTodayAsync(Pupil),
             Cues = await Journal.CuesAsync(Pupil.Id),
             Before = _before,
             Day = Clock.Today,

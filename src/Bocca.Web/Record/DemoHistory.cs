@@ -47,6 +47,8 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
             yield return Item("note", i, 0, () => Note(note, i));
         foreach (var item in Placements().Concat(Hands()))
             yield return item;
+        if (pupil.Instrument.Slide is not null)
+            yield return Item("slide lock", 0, 0, Unlocked);
         // Later takes are placed between the pupil's own samples, which come first.
         if (demo.Takes.FirstOrDefault(take => BuzzDrill.Get(take.Drill).Aim == DrillAim.Reference) is { } samples)
             _scale = OwnScale.From(Buzzed(samples, 0).Payload.Measures);
@@ -60,6 +62,20 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
             yield return Item("breath", i, 2, () => Kept(BreathStop.Drills, Breathed(breath, (pupil.Id * 50) + i)));
         foreach (var (i, take) in demo.Takes.Index().Where(take => take.Item.Accepted))
             yield return Item("step", i, 3, () => Step(Buzzed(take, i)));
+    }
+
+    /// <summary>The teacher has seen that the slide is handled safely.</summary>
+    private (Entry, Func<Journal, Task>) Unlocked()
+    {
+        var tick = new Entry
+        {
+            PupilId = pupil.Id,
+            Kind = SetupStop.Ticks.Id,
+            DrillId = SetupCheck.SlideLock,
+            InstrumentId = pupil.InstrumentId,
+            At = now.AddDays(-demo.DaysPlaying),
+        };
+        return (tick, journal => journal.WriteAsync(SetupStop.Ticks, tick, _approach.ToString()));
     }
 
     private (Entry, Func<Journal, Task>) Kept<T>(EntryKind<T> kind, (Entry Entry, T Payload) made)

@@ -1,8 +1,10 @@
 using Bocca.Core.Breath;
+using Bocca.Core.Embouchure;
 using Bocca.Core.Health;
 using Bocca.Core.Judging;
 using Bocca.Core.Tone;
 using Bocca.Web.Pages.Breath;
+using Bocca.Web.Pages.Notes;
 using Bocca.Web.Pages.Setup;
 using Microsoft.EntityFrameworkCore;
 
@@ -81,6 +83,22 @@ public static class Known
             .ToListAsync();
         return new CueHistory([.. tries.Select(each => new CueTry(each.Item, each.Value > 0))]);
     }
+
+    /// <summary>Whether somebody has looked at the pupil's instrument today.</summary>
+    public static Task<bool> LookedTodayAsync(this Journal journal, Pupil pupil)
+    {
+        var start = journal.Clock.DayStart;
+        return journal.Of(pupil.Id, NotesStop.Looks).AnyAsync(look => look.At >= start && look.InstrumentId == pupil.InstrumentId);
+    }
+
+    /// <summary>
+    /// Why a slide stays locked: nobody has seen yet that the pupil handles it safely. Null once the teacher has ticked that, and for
+    /// valves.
+    /// </summary>
+    public static async Task<string?> WatchFirstAsync(this Journal journal, Pupil pupil) =>
+        pupil.Instrument.Slide is null || await journal.Of(pupil.Id, SetupStop.Ticks).AnyAsync(tick => tick.DrillId == SetupCheck.SlideLock)
+            ? null
+            : "Watch me first: the slide stays locked until your teacher has seen how you hold it (Set-up, Body and hold).";
 
     /// <summary>What breath drills were done today; what was deleted counts too, for it was breathed.</summary>
     /// <param name="journal">The record.</param>

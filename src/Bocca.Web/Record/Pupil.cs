@@ -57,6 +57,9 @@ public sealed class Pupil
     /// <summary>Whether teachers may see the reasons, and not only what follows from them.</summary>
     public bool ConsentSaysWhy { get; set; }
 
+    /// <summary>Whether the instrument has a stand of its own to be put down on.</summary>
+    public bool HasStand { get; set; }
+
     /// <summary>From the shoulder joint to the grip, for the reach along a slide.</summary>
     public double? ArmCm { get; set; }
 

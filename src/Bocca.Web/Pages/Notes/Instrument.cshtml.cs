@@ -1,4 +1,5 @@
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Drills;
 using Bocca.Web.Record;
@@ -13,6 +14,17 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
     protected override bool ChecksItself => HttpMethods.IsPost(Request.Method);
 
     public IReadOnlyList<Entry> Past { get; private set; } = [];
+
+    /// <summary>Looks at the instrument, the newest first.</summary>
+    public IReadOnlyList<Entry> Looks { get; private set; } = [];
+
+    /// <summary>What waits: faults for a repairer or an adult, and what is missing.</summary>
+    public IReadOnlyList<Entry> Waiting => [.. Looks.Where(look => look.DoneAt is null && Waits(look))];
+
+    /// <summary>The newest oiling and the newest wash; null for none.</summary>
+    public Entry? Oiled { get; private set; }
+
+    public Entry? Washed { get; private set; }
 
     /// <summary>When the open notes were measured; null where they never were.</summary>
     public DateTime? OpenAt { get; private set; }
@@ -57,6 +69,83 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
         return RedirectToPage(new { pupilId = Pupil!.Id });
     }
 
+    /// <summary>One look, one tap: a fault that was found, or none.</summary>
+    public async Task<IActionResult> OnPostLookAsync(string found, string? missing)
+    {
+        if (Pupil is null)
+            return NotFound();
+        var fault = InstrumentFault.Of(Pupil.Instrument).FirstOrDefault(known => known.Id == found);
+        var words = (missing ?? "").Trim();
+        if (fault is null && found != NotesStop.AllWell && (found != NotesStop.Missing || words == "" || words.Length > 200))
+            return Refuse("That is no look at an instrument: tap what was found, or say in a few words what is missing.");
+        var entry = Entry(NotesStop.Looks, fault?.Mend ?? (found == NotesStop.Missing ? words : "Nothing found."));
+        (entry.DrillId, entry.Subject) = (InstrumentFirst.Look, found);
+        await Journal.WriteAsync(NotesStop.Looks, entry, Approach.ToString());
+        Tell(
+            fault is not null ? $"{fault.Mend} Then play it once more."
+                : found == NotesStop.AllWell ? "Nothing found: then it is not the instrument. Play it once more."
+                : "Noted as missing.",
+            "Delete",
+            entry.Id
+        );
+        return Back("look");
+    }
+
+    /// <summary>What waited is mended, or there again.</summary>
+    public async Task<IActionResult> OnPostMendedAsync(long id)
+    {
+        var look = await Db.Entries.FirstOrDefaultAsync(entry =>
+            entry.Id == id && entry.PupilId == PupilId && entry.Kind == NotesStop.Looks.Id
+        );
+        if (look is null)
+            return NotFound();
+        look.DoneAt = look.DoneAt is null ? Clock.Now : null;
+        await Db.SaveChangesAsync();
+        Tell(look.DoneAt is null ? "It waits again." : "It is done with.", "Mended", look.Id);
+        return Back("look");
+    }
+
+    /// <summary>Oiled, or washed.</summary>
+    public async Task<IActionResult> OnPostCareAsync(string done)
+    {
+        if (Pupil is null || done is not ("oiled" or "washed"))
+            return NotFound();
+        var kind = done == "oiled" ? NotesStop.Oiled : NotesStop.Washed;
+        var words = done == "oiled" ? InstrumentCare.Oil(Pupil.Instrument) : "instrument and mouthpiece washed";
+        var entry = Entry(kind, $"{char.ToUpperInvariant(words[0])}{words[1..]}.");
+        entry.Outcome = Outcome.Passed;
+        await Journal.WriteAsync(kind, entry, Approach.ToString());
+        Tell(entry.Summary, "Delete", entry.Id);
+        return Back("care");
+    }
+
+    /// <summary>Whether it has a stand.</summary>
+    public async Task<IActionResult> OnPostStandAsync(bool stand)
+    {
+        if (Pupil is null)
+            return NotFound();
+        await Db
+            .Pupils.Where(pupil => pupil.Id == PupilId)
+            .ExecuteUpdateAsync(to => to.SetProperty(pupil => pupil.HasStand, stand).SetProperty(pupil => pupil.Version, Guid.NewGuid()));
+        TempData["Told"] = InstrumentCare.PutDown(Pupil.Instrument, stand);
+        return Back("care");
+    }
+
+    private static bool Waits(Entry look) =>
+        look.Subject == NotesStop.Missing || InstrumentFault.Find(look.Subject) is { By: not Mender.Pupil };
+
+    private Entry Entry(EntryKind kind, string summary) =>
+        new()
+        {
+            PupilId = Pupil!.Id,
+            Kind = kind.Id,
+            InstrumentId = Pupil.InstrumentId,
+            At = Clock.Now,
+            Summary = summary,
+        };
+
+    private LocalRedirectResult Back(string part) => LocalRedirect($"/notes/{PupilId}/instrument#{part}");
+
     public async Task<IActionResult> OnPostRoomAsync(double a4, double celsius, string? zone)
     {
         var conditions = PlayingConditions.Of(a4, celsius);
@@ -91,5 +180,15 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
     {
         Past = await Journal.MeasuredOf(Pupil!).Take(12).ToListAsync();
         OpenAt = Played!.OpenAt;
+        Looks = await OfThis(NotesStop.Looks).Take(20).ToListAsync();
+        Oiled = await OfThis(NotesStop.Oiled).FirstOrDefaultAsync();
+        Washed = await OfThis(NotesStop.Washed).FirstOrDefaultAsync();
+    }
+
+    /// <summary>Entries of a kind about this very instrument, the newest first.</summary>
+    private IQueryable<Entry> OfThis(EntryKind kind)
+    {
+        var instrument = Pupil!.InstrumentId;
+        return Journal.Of(Pupil.Id, kind).Where(entry => entry.InstrumentId == instrument);
     }
 }

@@ -62,6 +62,46 @@ public static class NotesStop
             Figures = (_, measured) => InstrumentFigures(measured),
         };
 
+    /// <summary>
+    /// A look at the instrument; its subject is the fault that was found, <see cref="AllWell"/>, or <see cref="Missing"/>. What waits for
+    /// a repairer stands open until it is done.
+    /// </summary>
+    public static PlainKind Looks { get; } =
+        new("look", "look")
+        {
+            Title = look => $"The instrument: {LookedWords(look)}",
+            Opens = look => $"/notes/{look.PupilId}/instrument#look",
+            Gone = "The look is gone.",
+        };
+
+    /// <summary>The valves oiled, or the slide wiped.</summary>
+    public static PlainKind Oiled { get; } = Care("oiled", "oiling", InstrumentCare.OilDays);
+
+    /// <summary>The instrument and its mouthpiece washed.</summary>
+    public static PlainKind Washed { get; } = Care("washed", "wash", InstrumentCare.WashDays);
+
+    public const string AllWell = "well",
+        Missing = "missing";
+
+    private static PlainKind Care(string id, string noun, double days) =>
+        new(id, noun)
+        {
+            Plural = id,
+            DueAfterDays = days,
+            Title = care => care.Summary,
+            Opens = care => $"/notes/{care.PupilId}/instrument#care",
+            Gone = "It is no longer noted.",
+        };
+
+    /// <summary>What was found, in words.</summary>
+    public static string LookedWords(Entry look) =>
+        look.Subject switch
+        {
+            AllWell => "nothing found",
+            Missing => $"missing: {look.Summary}",
+            var id => InstrumentFault.Find(id)?.Name ?? id,
+        };
+
     public static FigureKind SlideStay { get; } = new("stay in third", "cm", "nearer to the rim", "further from the rim");
 
     public static FigureKind SlideEnd { get; } = new("slide's end in fourth", "cm", "nearer", "further out");
@@ -81,8 +121,11 @@ public static class NotesStop
             Path = "notes",
             Name = "Notes",
             Promise = "The valve combination or slide position of every written note, and why.",
-            Kinds = [Notes, Hands, Measured],
-            Steps = (pupil, drill) => drill is null ? $"/notes/{pupil}" : $"/notes/{pupil}/hand?drill={Uri.EscapeDataString(drill)}",
+            Kinds = [Notes, Hands, Measured, Looks, Oiled, Washed],
+            Steps = (pupil, drill) =>
+                drill is null ? $"/notes/{pupil}"
+                : drill == InstrumentFirst.Look ? $"/notes/{pupil}/instrument#look"
+                : $"/notes/{pupil}/hand?drill={Uri.EscapeDataString(drill)}",
             Followed = [HandFigures.Settings],
             Styles = ["notes"],
             Dues =
@@ -93,9 +136,29 @@ public static class NotesStop
                     pupil => $"/notes/{pupil}/hand?drill=by-note",
                     "recall"
                 ),
+                CareDue(Oiled, "to oil", "oil"),
+                CareDue(Washed, "to wash", "wash"),
             ],
-            DrillName = HandName,
+            DrillName = id => id == InstrumentFirst.Look ? "a look at the instrument" : HandName(id),
         };
+
+    private static StopDue CareDue(PlainKind care, string words, string name) =>
+        new(
+            (db, pupils, now) =>
+                db
+                    .Entries.Where(entry =>
+                        entry.Kind == care.Id
+                        && entry.DueAt <= now
+                        && pupils.Contains(entry.PupilId)
+                        && db.Pupils.Any(pupil => pupil.Id == entry.PupilId && pupil.InstrumentId == entry.InstrumentId)
+                    )
+                    .GroupBy(entry => entry.PupilId)
+                    .Select(entries => new { entries.Key, Count = entries.Count() })
+                    .ToDictionaryAsync(entries => entries.Key, entries => entries.Count),
+            _ => $"instrument {words}",
+            pupil => $"/notes/{pupil}/instrument#care",
+            name
+        );
 
     /// <summary>A note saved with a way to play it.</summary>
     public static (Entry Entry, NotePayload Payload) Note(Pupil pupil, Pitch written, Fingering way, DateTime at)

@@ -324,6 +324,9 @@ namespace Bocca.Web.Record.Migrations
                     b.Property<int?>("FurthestPosition")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("HasStand")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Health")
                         .HasColumnType("INTEGER");
 
