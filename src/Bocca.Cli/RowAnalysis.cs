@@ -1,4 +1,6 @@
 using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Judging;
+using Bocca.Core.Slurs;
 using Bocca.Core.Sound;
 using Bocca.Core.Tone;
 using Bocca.Core.Tone.Listening;
@@ -17,28 +19,42 @@ internal static class RowAnalysis
             path =>
             {
                 var sound = AnalyseCommand.Read(path);
-                return (Path: path, Sound: sound, Row: RowListener.Hear(sound, asked));
+                var (row, verdict) = Judged(sound, asked);
+                return (Path: path, Sound: sound, Row: row, Verdict: verdict);
             }
         );
         if (frames is not null)
-            foreach (var (path, _, row) in heard)
+            foreach (var (path, _, row, _) in heard)
                 AnalyseCommand.WriteFrames(AnalyseCommand.FrameFile(frames, path, paths.Length), row.Track);
         if (json)
         {
-            var shapes = heard.ConvertAll(file => Shape(file.Path, file.Sound, file.Row, asked));
+            var shapes = heard.ConvertAll(file => Shape(file.Path, file.Sound, file.Row, file.Verdict));
             CommandLine.PrintJson(paths.Length == 1 ? shapes[0] : shapes);
         }
         else
         {
-            heard.ForEach(file => Print(file.Path, file.Row, asked));
+            heard.ForEach(file => Print(file.Path, file.Row, file.Verdict));
         }
 
         return CommandLine.Done;
     }
 
-    private static void Print(string path, HeardRow row, AskedRow asked)
+    /// <summary>Notes slurred along one tube are judged as the slur that they are, all others as a row.</summary>
+    private static (HeardRow Row, Verdict Verdict) Judged(MonoSound sound, AskedRow asked)
     {
-        var verdict = RowJudge.Judge(row, asked, SoundingPupil.Unknown);
+        if (Slur.Of(asked.Plan) is not { } slur)
+        {
+            var row = RowListener.Hear(sound, asked);
+            return (row, RowJudge.Judge(row, asked, SoundingPupil.Unknown));
+        }
+
+        var slurred = new AskedSlur(slur, asked.Plan.Tempo, 1, asked.Player, asked.Pupil);
+        var heard = HeardSlur.Hear(sound, slurred, asked.FirstCueSeconds);
+        return (heard.Row, SlurJudge.Judge(heard, slurred, SoundingPupil.Unknown, onward: null));
+    }
+
+    private static void Print(string path, HeardRow row, Verdict verdict)
+    {
         Console.WriteLine($"{path}: {verdict.Summary}");
         foreach (var note in row.Notes)
             Console.WriteLine(
@@ -53,7 +69,7 @@ internal static class RowAnalysis
         Console.WriteLine($"next: {verdict.Next.Cue} {verdict.Next.Reason}");
     }
 
-    private static object Shape(string path, MonoSound sound, HeardRow row, AskedRow asked)
+    private static object Shape(string path, MonoSound sound, HeardRow row, Verdict verdict)
     {
         var articulation = RowArticulation.Of(row);
         return new
@@ -74,7 +90,7 @@ internal static class RowAnalysis
                 Articulation = articulation,
             },
             Notes = row.Notes.Select((note, i) => Shape(note, i + 1 < row.Notes.Count ? row.Notes[i + 1] : null)),
-            Verdict = AnalyseCommand.Shape(RowJudge.Judge(row, asked, SoundingPupil.Unknown)),
+            Verdict = AnalyseCommand.Shape(verdict),
         };
     }
 

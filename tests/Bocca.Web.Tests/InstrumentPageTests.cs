@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;
 
-/// <summary>The instrument before the child: looked at, repaired, cared for; a slide that stays locked until somebody has watched.</summary>
+/// <summary>The instrument before the child: looked at, repaired, cared for; a slide stays locked until somebody has watched.</summary>
 public sealed class InstrumentPageTests : IDisposable
 {
     private readonly Room _room = new();

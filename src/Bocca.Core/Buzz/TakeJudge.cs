@@ -50,17 +50,28 @@ public static class TakeJudge
             .OrderBy(finding => finding.Symptom.Order)
             .ThenByDescending(finding => finding.Severity * finding.Tries.Count)
             .ToList();
+        var maybe = drill.Aim != DrillAim.Reference && drill.Minds("airy") ? MaybeSound.Of(take, bands, pupil) : null;
+        if (maybe is not null && MaybeSound.Confirmed(maybe, take, bands, pupil) is { } confirmed)
+        {
+            findings.Add(confirmed);
+            maybe = null;
+        }
+
         IReadOnlyList<AskedHeard> asked = PitchAim.Of(take, bands, pupil) is { } pitch ? [pitch, .. aims] : aims;
         var outcome = OutcomeOf(take, findings, asked);
+        // What may be airy or tight is not passed as ready.
+        maybe = outcome == Outcome.Passed ? maybe : null;
+        outcome = maybe is null ? outcome : Outcome.Repeat;
         var places = pupil.Scale is { } scale ? take.Spoken.Select(scale.Place).OfType<double>().ToList() : [];
         return new Verdict(
             outcome,
-            Summary(take, findings, asked),
+            maybe is null ? Summary(take, findings, asked) : $"{Summary(take, findings, asked)} {MaybeSound.Words(maybe)}",
             HeardNumbers.In(take, bands),
             findings,
-            Next(outcome, findings, asked, drill, pupil, tense, take)
+            maybe is null ? Next(outcome, findings, asked, drill, pupil, tense, take) : MaybeSound.Next(maybe, Place, drill.Id)
         )
         {
+            MayBe = maybe?.Id,
             Asked = asked,
             NotJudged =
                 pupil.Scale is null && drill.Aim != DrillAim.Reference
@@ -119,7 +130,12 @@ public static class TakeJudge
         if (findings.Count == 0)
         {
             var missed = asked.First(aim => aim.Met == false);
-            return new NextStep(Place, drillId, missed.Cue, $"{Capital(missed.What)}: asked {missed.Asked}, heard {missed.Heard}.");
+            return new NextStep(
+                Place,
+                drillId,
+                missed.CueFor(pupil.Approach, tense),
+                $"{Capital(missed.What)}: asked {missed.Asked}, heard {missed.Heard}."
+            );
         }
 
         return InstrumentFirst.Of(pupil, findings, take.Asked.Count()) ?? AdvisedStep.Of(pupil, findings, tense, Place, drillId);

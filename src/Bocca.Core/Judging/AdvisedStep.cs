@@ -29,6 +29,7 @@ public static class AdvisedStep
         return new NextStep(place, drillId, fix.Cue, $"{why} {first.Passed}".TrimEnd())
         {
             Given = fix == Fix.Rest ? null : CueHistory.NameOf(symptom.Id, fix),
+            Mends = fix.Drill,
         };
     }
 

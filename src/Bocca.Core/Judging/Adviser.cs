@@ -121,6 +121,8 @@ public static class Adviser
             return Supports;
         if (symptom.Contradicts.Contains(signal))
             return -Contradicts;
+        if (symptom.Confirm is { } confirm && (signal == $"yes.{confirm.Id}" || signal == $"no.{confirm.Id}"))
+            return signal == $"yes.{confirm.Id}" ? Heard : -Answer;
         if (symptom.Ask is { } ask && (signal == $"yes.{ask.Id}" || signal == $"no.{ask.Id}"))
             return signal == $"yes.{ask.Id}" == (ask.Yes == "for") ? Answer : -Answer;
         return 0;

@@ -10,6 +10,9 @@ public sealed record NextStep(Place Place, string? DrillId, string Cue, string R
     /// <summary>The cue given against a symptom, as <see cref="CueHistory.NameOf"/> names it; null for a step that is none.</summary>
     public string? Given { get; init; }
 
+    /// <summary>The drill that mends it, as <c>stop:drill</c> or a stop alone; null for none.</summary>
+    public string? Mends { get; init; }
+
     /// <summary>The tempo to do it at, beats a minute; null for the drill's own or the same again.</summary>
     public double? Tempo { get; init; }
 }

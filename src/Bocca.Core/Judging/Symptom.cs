@@ -73,6 +73,11 @@ public sealed record Symptom(
 )
 {
     /// <summary>
+    /// What a teacher's ear is asked where a sound may show it and nothing of the pupil's own tells; null where it is always told.
+    /// </summary>
+    public SymptomQuestion? Confirm { get; init; }
+
+    /// <summary>
     /// The same symptom with a teacher's ladder: its rungs in the teacher's order and words, with those of the teacher's own. What ships
     /// keeps the approaches under which it is said. A ladder that is for somebody's health stays as it is.
     /// </summary>

@@ -45,5 +45,9 @@ public sealed class SymptomTable
     public Symptom Get(string id) => Find(id) ?? throw new ArgumentException($"'{id}' is not a symptom Bocca knows.");
 
     /// <summary>The symptom that a question decides; null for none.</summary>
-    public Symptom? OfQuestion(string id) => All.FirstOrDefault(symptom => symptom.Ask?.Id == id);
+    public Symptom? OfQuestion(string id) => All.FirstOrDefault(symptom => symptom.Ask?.Id == id || symptom.Confirm?.Id == id);
+
+    /// <summary>The question of this id; null for none.</summary>
+    public SymptomQuestion? Question(string id) =>
+        All.SelectMany(symptom => new[] { symptom.Ask, symptom.Confirm }).OfType<SymptomQuestion>().FirstOrDefault(ask => ask.Id == id);
 }

@@ -30,6 +30,9 @@ public sealed record Verdict(
     /// <summary>What could not be judged and why; null for nothing.</summary>
     public string? NotJudged { get; init; }
 
+    /// <summary>The symptom that it may show, by its id: a teacher's ear decides; null for none.</summary>
+    public string? MayBe { get; init; }
+
     /// <summary>Where the take lies on the pupil's own scale, -1 tight, 0 centred, 1 open; null without one.</summary>
     public double? OnOwnScale { get; init; }
 

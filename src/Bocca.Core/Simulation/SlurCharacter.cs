@@ -7,13 +7,15 @@ namespace Bocca.Core.Simulation;
 /// <param name="Name">Its name for people.</param>
 public sealed record SlurCharacter(string Id, string Name)
 {
-    private const double TonguedShare = 0.92;
+    private const double TonguedShare = 0.92,
+        BrokenShare = 0.8;
 
     /// <summary>All of them.</summary>
     public static IReadOnlyList<SlurCharacter> All { get; } =
     [
         new("good", "slurs well"),
         new("tongues", "tongues every note"),
+        new("breaks", "lets the air stop between the notes"),
         new("stays", "does not change up"),
         new("over", "goes one partial too far"),
     ];
@@ -41,8 +43,24 @@ public sealed record SlurCharacter(string Id, string Name)
             _ => [],
         };
         var played = PlayedNote.Row(asked.Plan, asked.Player, new RowCharacter(Id, Name, misses, []));
-        return Id == "tongues"
-            ? [.. played.Select(note => note with { SlurredToNext = false, Share = note.SlurredToNext ? TonguedShare : note.Share })]
+        return Id is "tongues" or "breaks"
+            ?
+            [
+                .. played.Select(note =>
+                    note with
+                    {
+                        SlurredToNext = false,
+                        Share = note.SlurredToNext
+                            ? Id == "breaks"
+                                ? BrokenShare
+                                : TonguedShare
+                            : note.Share,
+                    }
+                ),
+            ]
             : played;
     }
+
+    /// <summary>What goes wrong with the sound of it: without the tongue a note swells.</summary>
+    public IReadOnlyList<Fault> Faults => Id == "breaks" ? [new Fault(FaultKind.SlowStart, 160)] : [];
 }

@@ -1,5 +1,6 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
+using Bocca.Core.Tone.Drills;
 
 namespace Bocca.Core.Slurs;
 
@@ -17,6 +18,19 @@ public sealed record SlurNote(Tube Tube, int Partial, Pitch Sounding, Pitch Writ
 /// <param name="Notes">Its notes.</param>
 public sealed record Slur(SlurShape Shape, IReadOnlyList<SlurNote> Notes)
 {
+    /// <summary>Notes that are slurred from the first to the last on one tube, as a slur; null where they are not.</summary>
+    public static Slur? Of(RowPlan row)
+    {
+        var meant = row.Meant;
+        if (meant.Count < 2 || !meant.SkipLast(1).All(note => note.SlurredToNext) || meant.Any(note => note.Tube != meant[0].Tube))
+            return null;
+        var lengths = row.Notes.Select(note => note.Beats).ToList();
+        return new Slur(
+            SlurShape.Own([.. meant.Select(note => note.Partial - meant[0].Partial)], lengths),
+            [.. meant.Select((note, i) => new SlurNote(note.Tube, note.Partial, note.Sounding, note.Written, lengths[i], ""))]
+        );
+    }
+
     /// <summary>The setting it is played on, or the first where it changes.</summary>
     public Setting Setting => Notes[0].Tube.Setting;
 

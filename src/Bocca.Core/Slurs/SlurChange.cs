@@ -18,6 +18,16 @@ public sealed record SlurChange
     /// <summary>So far under the softer of the two notes nothing sounds (dB).</summary>
     private const double SilentDb = 12;
 
+    /// <summary>
+    /// The tongue lets a tone go at once: what takes longer to rise was begun by the air (ms, 10 to 90 % of the amplitude; ours, editable).
+    /// </summary>
+    private const double TongueRiseMs = 80;
+
+    /// <summary>Air alone before the note, within so much of the softer note and for so many frames, begins it too (dB; ours).</summary>
+    private const double AirDb = 32;
+
+    private const int AirFrames = 4;
+
     private const double TouchedCents = 40,
         OvershootSeconds = 0.15;
 
@@ -48,7 +58,10 @@ public sealed record SlurChange
     /// <summary>How far the pitch went beyond the new note within 150 ms, cents.</summary>
     public double OvershootCents { get; init; }
 
-    /// <summary>Whether the tongue began the new note.</summary>
+    /// <summary>
+    /// Whether the tongue began the new note: the tone fell away and was there again at once, out of silence. A tone that swells again, or
+    /// comes out of running air, was broken by the air.
+    /// </summary>
     public bool Tongued { get; init; }
 
     /// <summary>Partials of the tube that sounded for 30 ms and more on the way.</summary>
@@ -121,9 +134,24 @@ public sealed record SlurChange
                     .Where(Sounds)
                     .Select(frame => direction * Cents(frame, next.MedianHz)),
             ]),
-            Tongued = next.Tongued,
+            Tongued = next.Tongued && !IsBegunByAir(track, old, next),
             Touched = Crossed(track, player, to, left, arrived, [old.MedianHz, next.MedianHz]),
         };
+    }
+
+    private static bool IsBegunByAir(PitchTrack track, SoundedNote old, SoundedNote next)
+    {
+        if (next.RiseMs > TongueRiseMs)
+            return true;
+        // Air that is heard before the tone, and does not die away as a room does.
+        var before = track
+            .Frames.Skip(Math.Max(0, Frame(next.StartSeconds) - (2 * AirFrames)))
+            .Take(2 * AirFrames)
+            .Where(frame => frame.TimeSeconds > old.EndSeconds + 0.01 && frame.TimeSeconds < next.StartSeconds - 0.005)
+            .ToList();
+        return before.Count >= AirFrames
+            && before.TrueForAll(frame => !frame.Voiced && frame.LevelDb > Math.Min(old.LevelDb, next.LevelDb) - AirDb)
+            && before[^1].LevelDb > before[0].LevelDb - 3;
     }
 
     /// <summary>The furthest that lasts for 30 ms: less is the two notes in one window.</summary>

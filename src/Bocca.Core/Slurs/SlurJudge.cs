@@ -60,10 +60,11 @@ public static class SlurJudge
             null => $"{way}: clean, {change.PassageMs:0} ms.",
             "missed" => $"{way}: {Missed(MissedAt(row, change))}",
             "tongued" => $"{way}: the tongue began it.",
-            "gap" => $"{way}: {change.GapMs:0} ms of silence between.",
+            "gap" => $"{way}: a break of {change.GapMs:0} ms between, no tongue.",
             "dip" => $"{way}: the level fell by {change.DipDb:0} dB between.",
             "touched" => $"{way}: partial {string.Join(" and ", change.Touched)} was touched on the way.",
-            "overshoot" => $"{way}: {change.OvershootCents:0} cents beyond before it settled.",
+            "overshoot" when !change.Up => $"{way}: it fell {change.OvershootCents:0} cents below the lower note before it settled.",
+            "overshoot" => $"{way}: {change.OvershootCents:0} cents above the higher note before it settled.",
             _ => $"{way}: slow, {change.PassageMs:0} ms on the way.",
         };
 
@@ -147,11 +148,15 @@ public static class SlurJudge
         else
             Add("slurHole", holes, change => change.DipDb, bands.DipDb, "dB");
         // A partial that is touched has no size: its name says it.
-        var beyond = heard.Changes.Where(change => change.Fault(bands) is "overshoot" or "touched").ToList();
-        if (beyond.Exists(change => change.Fault(bands) == "overshoot"))
-            Add("overshoots", beyond, change => change.OvershootCents, bands.OvershootCents, "cents");
-        else
-            Add("overshoots", beyond, _ => 0, 0, "");
+        foreach (var way in heard.Changes.Where(change => change.Fault(bands) is "overshoot" or "touched").GroupBy(change => change.Up))
+        {
+            var id = way.Key ? "overshoots" : "fallsPast";
+            if (way.Any(change => change.Fault(bands) == "overshoot"))
+                Add(id, way, change => change.OvershootCents, bands.OvershootCents, "cents");
+            else
+                Add(id, way, _ => 0, 0, "");
+        }
+
         if (heard.LowNoteDb > SlurBands.LowNoteDb)
             findings.Add(
                 new Finding(

@@ -196,7 +196,11 @@ public static class RowJudge
         if (findings.Count > 0)
             return Advised(outcome, asked, findings, pupil);
         return aims.FirstOrDefault(aim => aim.Met == false) is { } missed
-            ? Again(asked, missed.Cue, $"{Capital(missed.What)}: asked {missed.Asked}, heard {missed.Heard}.")
+            ? Again(
+                asked,
+                missed.CueFor(pupil.Approach, AdvisedStep.IsTense(pupil, findings)),
+                $"{Capital(missed.What)}: asked {missed.Asked}, heard {missed.Heard}."
+            )
             : Again(asked, "Once more, the same way.", "Not every note came yet.");
     }
 

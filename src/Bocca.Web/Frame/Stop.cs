@@ -87,6 +87,22 @@ public sealed class Stops
     /// <summary>The stop that is the place of a step; null where there is none such any more.</summary>
     public Stop? At(string place) => All.FirstOrDefault(stop => stop.Place == place);
 
+    /// <summary>What a drill is called and where it is done; null for none, or one that is not for the pupil.</summary>
+    /// <param name="drill">The drill, as <c>stop:drill</c>, or a stop alone.</param>
+    /// <param name="pupil">For whom.</param>
+    /// <param name="approach">Under what approach.</param>
+    /// <param name="day">On what day.</param>
+    public (string Name, string Address)? Mending(string? drill, Pupil pupil, Core.Teaching.Approach approach, DateOnly day) =>
+        drill?.Split(':') switch
+        {
+            [var place] when At(place) is { } stop => (stop.Name, stop.StepAddress(pupil.Id, null)),
+            [var place, var id] when At(place) is { } stop && stop.OffersDrill(id, pupil, approach, day) => (
+                stop.DrillName(id) ?? stop.Name,
+                stop.StepAddress(pupil.Id, id)
+            ),
+            _ => null,
+        };
+
     /// <summary>The stop whose entries are of a kind.</summary>
     public Stop OfKind(string id) => _kinds[id].Stop;
 

@@ -1,4 +1,5 @@
 using System.Text.RegularExpressions;
+using Bocca.Core.Judging;
 
 namespace Bocca.Core.Tests.Architecture;
 
@@ -47,6 +48,16 @@ public sealed partial class SourceTests
     public void An_approach_is_asked_by_typed_points() =>
         Nothing(Sources("src").Where(source => Quoted().IsMatch(source.Text)).Select(source => source.Path));
 
+    /// <summary>What a drill's aims say is heard while playing: one action, twelve words at most.</summary>
+    [Fact]
+    public void What_aims_say_is_one_action_of_twelve_words() =>
+        Nothing(
+            Sources("src/Bocca.Core/Buzz/Aims", "src/Bocca.Core/Tone/Aims")
+                .SelectMany(source => Cue().Matches(source.Text).Select(cue => (source.Path, Words: cue.Groups[1].Value)))
+                .Where(cue => cue.Words.Split(' ').Length > Fix.MostWords || cue.Words.Contains(';') || cue.Words.Contains(". "))
+                .Select(cue => $"{cue.Path}: {cue.Words}")
+        );
+
     private static string? NamespaceOf(string text) => Namespace().Match(text) is { Success: true } match ? match.Groups[1].Value : null;
 
     private static string Folder(string path) =>
@@ -74,4 +85,8 @@ public sealed partial class SourceTests
 
     [GeneratedRegex("[aA]pproach\\[\"")]
     private static partial Regex Quoted();
+
+    /// <summary>A sentence in quotes, that is a cue.</summary>
+    [GeneratedRegex("\"([A-Z][^\"{}]* [^\"{}]*\\.)\"")]
+    private static partial Regex Cue();
 }

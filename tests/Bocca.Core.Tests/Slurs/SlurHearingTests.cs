@@ -158,4 +158,37 @@ public sealed class SlurHearingTests
         );
         Assert.Equal(Outcome.CannotTell, SlurJudge.Judge(heard, asked, SoundingPupil.Unknown, null).Outcome);
     }
+
+    /// <summary>A slur is broken by the tongue or by the air: not the depth of the hole but how the tone comes back tells which.</summary>
+    [Theory]
+    [InlineData("trumpet-bb", 3)]
+    [InlineData("horn-f", 4)]
+    [InlineData("trombone", 3)]
+    [InlineData("euphonium-3v", 3)]
+    [InlineData("tuba-bb-3v", 3)]
+    public void What_the_air_broke_is_not_laid_to_the_tongue(string id, int first)
+    {
+        foreach (var (character, symptom) in new[] { ("breaks", "slurHole"), ("tongues", "tonguedSlur") })
+        {
+            var instrument = Catalogue.Get(id);
+            var approach = Approach.Of(ApproachPreset.MouthpieceFirst);
+            var player = SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, approach);
+            var slur = SlurWriter.Sheet(player, SlurShape.Get("pair"), first).Slurs[0];
+            var situation = new PlayerSituation(instrument, instrument.Readings[0], Tuning.Standard);
+            var asked = new AskedSlur(slur, 80, 1, situation, LearningStage.FirstNotes);
+            for (var seed = 1; seed <= 5; seed++)
+            {
+                var how = SlurCharacter.Get(character);
+                var sound = SimulatedPlayer.PlayRow(instrument, how.Play(asked), 80, how.Faults, seed).Sound;
+                var heard = HeardSlur.Hear(sound, asked);
+                var verdict = SlurJudge.Judge(heard, asked, SoundingPupil.Unknown with { Approach = approach }, null);
+                Assert.True(
+                    verdict.Findings.Any(finding => finding.Symptom.Id == symptom),
+                    $"{id} {character} {seed}: {verdict.Summary} {string.Join("; ", heard.Changes)}"
+                );
+                var other = symptom == "slurHole" ? "tonguedSlur" : "slurHole";
+                Assert.DoesNotContain(verdict.Findings, finding => finding.Symptom.Id == other);
+            }
+        }
+    }
 }

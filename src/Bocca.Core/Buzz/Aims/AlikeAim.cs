@@ -33,7 +33,7 @@ internal static class AlikeAim
             $"{least:0.#} s or more",
             $"longest {longest:0.0} s",
             longest >= least,
-            "Take a fuller breath and let it go slowly, on one height."
+            "Let a full breath go slowly, on one height."
         );
     }
 
@@ -46,7 +46,7 @@ internal static class AlikeAim
             $"{asked} starts, each there within {bands.TonguedRiseMs:0} ms",
             $"{spoke.Count} starts, {rise:0} ms",
             rise <= bands.TonguedRiseMs && spoke.Count >= 0.8 * asked,
-            "Keep the air going and let only the tip of the tongue touch."
+            "Let only the tip of the tongue touch the air."
         );
     }
 }

@@ -30,7 +30,7 @@ internal static class GripAim
                     first is null ? $"inside {take.Bands.SteadyCents:0} cents" : "as steady as before",
                     $"{steady:0} cents",
                     steady <= most,
-                    "Keep the seal with the air, not with the hand; one finger more for now."
+                    "Keep the seal with one finger more for now."
                 )
             );
             first ??= steady;

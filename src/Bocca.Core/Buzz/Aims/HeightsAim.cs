@@ -12,10 +12,10 @@ internal static class HeightsAim
         var aims = new List<AskedHeard>();
         var least = take.Bands.SeparationSemitones;
         foreach (
-            var (label, sign, cue) in new[]
+            var (label, sign, cue, pull) in new[]
             {
-                ("higher", 1, "Think of a smaller, faster stream for the higher one."),
-                ("lower", -1, "Let the jaw and the corners give a little for the lower one."),
+                ("higher", 1, "Think of a smaller, faster stream for the higher one.", Pull.Firm),
+                ("lower", -1, "Let the jaw give a little for the lower one.", Pull.Ease),
             }
         )
         {
@@ -25,7 +25,7 @@ internal static class HeightsAim
                 .Select(hertz => Tuning.Cents(take.MiddleHz, hertz) / 100)
                 .ToList();
             if (heights.Count == 0)
-                aims.Add(new AskedHeard(label, Asked(least), "nothing sounded", false, cue));
+                aims.Add(new AskedHeard(label, Asked(least), "nothing sounded", false, cue) { Pull = pull });
             else
                 aims.Add(
                     new AskedHeard(
@@ -35,6 +35,9 @@ internal static class HeightsAim
                         sign * heights.Median() >= least,
                         cue
                     )
+                    {
+                        Pull = pull,
+                    }
                 );
         }
 
@@ -48,7 +51,7 @@ internal static class HeightsAim
                     $"{2 * least:0} semitones or more, no hole",
                     $"{range:0.0} semitones, {Holes(joined.Breaks)}",
                     range >= 2 * least && joined.Breaks == 0,
-                    "Slide slowly from place to place and keep the air moving."
+                    "Slide slowly from place to place."
                 )
             );
         }

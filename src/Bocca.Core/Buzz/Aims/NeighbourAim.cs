@@ -30,7 +30,10 @@ internal static class NeighbourAim
                 $"{Median(steps):0} cents",
                 Math.Abs(Median(steps) - 100) <= StepCents,
                 "Sing the half step first, then buzz it."
-            ),
+            )
+            {
+                Unsung = "Hear the half step inside first, then buzz it.",
+            },
             new AskedHeard(
                 "back again",
                 $"0 cents, {ReturnCents:0} either way",

@@ -44,7 +44,7 @@ internal static class PairAim
                 $"{asked} after it",
                 $"{after.Count}",
                 after.Count == asked,
-                "Keep the face as it was, and only add the air."
+                "Keep the face as it was: only add the air."
             ),
         ];
     }

@@ -37,6 +37,9 @@ internal static class PitchAim
                 Math.Abs(off) <= bands.PitchCents,
                 "Sing or hum the model's note, then buzz that."
             )
+            {
+                Unsung = "Hear the model's note inside, then buzz that.",
+            }
             : new AskedHeard("pitch", $"your last, {model:0} Hz", told, null);
     }
 }

@@ -10,16 +10,7 @@ internal static class ReferenceAim
     {
         var scale = OwnScale.From(take.Measures);
         if (scale is null)
-            return
-            [
-                new AskedHeard(
-                    "samples",
-                    "two of each",
-                    "not all sounded",
-                    false,
-                    "Play all six: two too tight, two as good as you can, two too open."
-                ),
-            ];
+            return [new AskedHeard("samples", "two of each", "not all sounded", false, "Play all six: two tight, two good, two open.")];
         return
         [
             new AskedHeard(
@@ -28,7 +19,10 @@ internal static class ReferenceAim
                 scale.Tight.Against(scale.Centred),
                 scale.TellsTight,
                 "Make the tight ones tighter than you ever would."
-            ),
+            )
+            {
+                Pull = Pull.Firm,
+            },
             new AskedHeard("centred", "as good as it gets", scale.Centred.ToString(), null),
             new AskedHeard(
                 "too open",

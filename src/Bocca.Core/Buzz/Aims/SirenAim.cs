@@ -61,8 +61,11 @@ internal static class SirenAim
                 $"{Math.Max(0, alike) * 100:0} % alike, {laid.WidthRatio(label, laid.Labels[0]):0.0} times as wide",
                 alike
                     >= (take.Asked.Plan.Tries.First(cue => cue.Label == label).On == SoundStage.Instrument ? LeastInSteps : LeastLikeness),
-                "Sing the curve once more and draw it in the air; then play what the hand drew."
-            );
+                "Sing the curve once more, then play it."
+            )
+            {
+                Unsung = "Draw the curve in the air, then play it.",
+            };
         }
     }
 
@@ -112,10 +115,13 @@ internal static class SirenAim
             $"{least:0} semitones or more, {Counted(askedTurns, "turn")}, no jump",
             $"{range:0.0} semitones, {Counted(turns, "turn")}, {Counted(jumps, "jump")}",
             range >= least && turns == askedTurns && jumps <= MostJumps,
-            range < least ? "Sing it once more, wider, then buzz the same curve."
+            range < least ? "Sing it wider, then buzz the same curve."
                 : turns != askedTurns ? "Count the turns aloud first, then buzz them."
-                : "Slower through the place where it jumps, with the air kept moving."
-        );
+                : "Slower through the place where it jumps."
+        )
+        {
+            Unsung = range < least ? "Draw it wider in the air, then buzz that." : null,
+        };
     }
 
     private static string Counted(int count, string what) => $"{(count == 0 ? "no" : $"{count}")} {what}{(count > 1 ? "s" : "")}";

@@ -20,7 +20,7 @@ internal static class SpeakingAim
                     "shorter each time",
                     $"only {airs.Count} tries spoke",
                     false,
-                    "Air first, as much as you like, then bring the lips together slowly."
+                    "Air first, then bring the lips together slowly."
                 ),
             ];
         var early = airs.Take(2).Mean();
@@ -33,7 +33,10 @@ internal static class SpeakingAim
                 $"{early:0} ms at first, {late:0} ms at the end",
                 late <= Sooner * early || late <= take.Bands.AirBeforeToneMs,
                 "Begin with the lips a little nearer than last time."
-            ),
+            )
+            {
+                Pull = Pull.Firm,
+            },
         ];
     }
 }

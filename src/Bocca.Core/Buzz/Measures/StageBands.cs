@@ -57,6 +57,15 @@ public sealed record StageBands(
     private const double SlowestVibratoHz = 4,
         FastestVibratoHz = 7;
 
+    /// <summary>
+    /// Harmonic-to-noise ratio under which there may be air in the tone, and over which it may be tight, where nothing of the pupil's own
+    /// tells (dB; ours, editable, by the practice player's sounds); 0 where that cannot be said.
+    /// </summary>
+    public double MaybeAiryDb { get; init; }
+
+    /// <inheritdoc cref="MaybeAiryDb"/>
+    public double MaybeTightDb { get; init; }
+
     /// <summary>Whether a vibrato is asked.</summary>
     public bool Vibrato { get; init; }
 

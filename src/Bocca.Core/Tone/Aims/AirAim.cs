@@ -29,7 +29,7 @@ internal static class AirAim
                 $"{row.Notes.Count}, each there within {bands.TonguedRiseMs:0} ms",
                 $"{rises.Count}, {rises.Median():0} ms",
                 rises.Count >= 0.8 * row.Notes.Count && rises.Median() <= bands.TonguedRiseMs,
-                "Say the syllable on air that is already waiting; only the tip of the tongue moves."
+                "Say the syllable on air that is already waiting."
             ),
         ];
     }

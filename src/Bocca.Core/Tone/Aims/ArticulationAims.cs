@@ -33,8 +33,11 @@ internal static class ArticulationAims
                             ? "no start heard"
                             : $"{rises.Median():0} ms, {rises.Count(rise => rise <= within)} of {group.Count()} in time",
                         rises.Count(rise => rise <= within) >= ClearShare * group.Count(),
-                        tongued ? "Air ready first; the tip of the tongue lets it go." : "Quicker air at the start, the lips ready."
-                    );
+                        tongued ? "The tip of the tongue lets ready air go." : "Quicker air at the start, the lips ready."
+                    )
+                    {
+                        Pull = tongued ? Pull.Neutral : Pull.Firm,
+                    };
                 }),
         ];
 
@@ -138,7 +141,7 @@ internal static class ArticulationAims
                         $"{100 * target:0} % of its length",
                         $"{100 * share:0} %",
                         Math.Abs(share - target) <= ShareWithin,
-                        share < target ? "Leave only a small gap after each note." : "Let go a little sooner; the air stays ready."
+                        share < target ? "Leave only a small gap after each note." : "Let go of each note a little sooner."
                     );
                 }),
         ];

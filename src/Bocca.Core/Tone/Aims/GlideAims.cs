@@ -40,7 +40,7 @@ internal static class GlideAims
                             $"{depth:0} cents down, {back:+0;-0;0} cents at the end",
                             depth >= LeastBendCents && Math.Abs(back) <= ReturnCents,
                             depth < LeastBendCents
-                                ? "Let the lips slacken further; the air goes on."
+                                ? "Let the lips slacken further on the same air."
                                 : "Bring it all the way back before the breath ends."
                         );
                     }

@@ -30,7 +30,7 @@ internal static class ScaleAims
             )
             .ToList();
         if (steps.Count == 0)
-            return [new AskedHeard("steps", "a semitone down", "none heard", false, "The note, the one below it, and back.")];
+            return [new AskedHeard("steps", "a semitone down", "none heard", false, "Play the note, the one below it, and back.")];
         AskedHeard Counted(string what, string asked, int within, double middle, string cue) =>
             new(what, asked, $"{within} of {row.Phrases.Count}, {middle:+0;-0;0} cents in the middle", within == row.Phrases.Count, cue);
         return
@@ -84,7 +84,7 @@ internal static class ScaleAims
                     $"the same to the end, within {100 * DriftShare:0} %",
                     Math.Abs(drift) < 0.005 ? "it held" : $"{100 * Math.Abs(drift):0} % {(drift > 0 ? "faster" : "slower")} at the end",
                     Math.Abs(drift) <= DriftShare,
-                    drift > 0 ? "Count through the long way down." : "Keep counting; the fingers are ready early."
+                    drift > 0 ? "Count through the long way down." : "Have the fingers ready early."
                 )
             );
         return aims;

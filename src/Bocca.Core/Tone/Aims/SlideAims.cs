@@ -26,7 +26,7 @@ internal static class SlideAims
         var what = $"{meant.Setting.Spoken}, {meant.Written}";
         var asked = $"within {ThereCm:0.0} cm";
         if (judged.Cents is not { } cents || judged.Outcome is not (NoteOutcome.Right or NoteOutcome.SlideOff))
-            return new AskedHeard(what, asked, "another note, or none", false, "Look first, then raise the instrument and play.");
+            return new AskedHeard(what, asked, "another note, or none", false, "Look first, then play.");
         // Flat is too far out.
         var cm = -cents / SlidePlace.Of(slide, meant.Tube.SlideOutCm).CentsPerCm;
         return new AskedHeard(
@@ -55,7 +55,10 @@ internal static class SlideAims
                         $"{each.Db:+0.0;-0.0;0.0} dB",
                         each.Db >= -SofterDb,
                         "Fuller air as the slide goes out."
-                    )),
+                    )
+                    {
+                        Pull = Pull.Firm,
+                    }),
             ];
     }
 }

@@ -35,7 +35,7 @@ internal static class SpeedAims
                     $"even within {100 * EvenShare:0} %",
                     even.Count == 0 ? "none yet" : $"{even[^1].PerSecond:0.0} notes a second",
                     even.Count > 0,
-                    "Slower, and one long note under the tongue."
+                    "Slower: one long note under the tongue."
                 )
             );
         aims.AddRange(rungs.Select(stretch => new AskedHeard($"{stretch.AskedPerSecond:0.0} a second", "even", stretch.Heard, null)));
@@ -61,7 +61,7 @@ internal static class SpeedAims
             "as quick to the end",
             $"{from:0.0} a second, {to:0.0} at the end{how}",
             Math.Abs(fall) <= FallShare && stretch.IsEven,
-            "Keep the air going; the tongue only touches it."
+            "Let the tongue only touch the air."
         );
     }
 

@@ -69,7 +69,7 @@ internal static class ToneAims
                 $"four of {row.Notes.Count}",
                 $"{spoke.Count} of {row.Notes.Count}",
                 spoke.Count >= 0.8 * row.Notes.Count,
-                "Let the air go first, then bring the lips nearer until it speaks."
+                "Let the air go first, then bring the lips nearer."
             ),
             new("which came", "any open partial, and its name", tally.Length == 0 ? "none" : tally, null),
         };
@@ -129,7 +129,7 @@ internal static class ToneAims
                 note.Sound is not null
                     && note.Sound.Seconds >= Math.Min(bands.HoldSeconds, 0.85 * (note.Measures?.AskedSeconds ?? 0))
                     && (Steadiness(note, bands) ?? 0) <= bands.SteadyCents,
-                "A fuller breath, let go slowly, to the last count."
+                "Let a fuller breath go slowly, to the last count."
             ))
             .ToList();
         var sounded = row.Notes.Sum(note => note.Sound?.Seconds ?? 0);
@@ -242,12 +242,12 @@ internal static class ToneAims
                     "Each twice: soft, as usual, loud but not forced."
                 ),
             ];
-        AskedHeard Step(string what, double db, string cue) =>
-            new(what, $"{ApartDb:0} dB or more", $"{db:+0.0;-0.0;0.0} dB", db >= ApartDb, cue);
+        AskedHeard Step(string what, double db, string cue, Pull pull) =>
+            new(what, $"{ApartDb:0} dB or more", $"{db:+0.0;-0.0;0.0} dB", db >= ApartDb, cue) { Pull = pull };
         return
         [
-            Step("soft to medium", medium - soft, "Softer: the same lips, less air."),
-            Step("medium to loud", loud - medium, "Louder: more air, the lips stay easy."),
+            Step("soft to medium", medium - soft, "Softer: the same lips, less air.", Pull.Ease),
+            Step("medium to loud", loud - medium, "Louder: more air, the lips stay easy.", Pull.Firm),
         ];
     }
 

@@ -104,7 +104,7 @@ public static class SetupStop
         seen.Subject.Split('.') switch
         {
             ["seen", var id] when Observation.All.Any(known => known.Id == id) => Observation.Get(id).AsEvidence,
-            [var answer, var id] when SymptomTable.Shipped.OfQuestion(id)?.Ask is { } ask => Evidence.Answered(ask, answer == "yes"),
+            [var answer, var id] when SymptomTable.Shipped.Question(id) is { } ask => Evidence.Answered(ask, answer == "yes"),
             _ => new Evidence(seen.Subject, ""),
         };
 

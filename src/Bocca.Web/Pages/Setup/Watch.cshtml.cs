@@ -79,6 +79,23 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
         return Partial("_Advice", await ViewAsync());
     }
 
+    /// <summary>Takes an answer down where it was asked, and leads back there.</summary>
+    public async Task<IActionResult> OnPostAnswerAsync(string signal, string? back)
+    {
+        if (Pupil is null || !IsKnown(signal) || signal.StartsWith("seen.", StringComparison.Ordinal))
+            return NotFound();
+        var entry = new Entry
+        {
+            PupilId = Pupil.Id,
+            Kind = SetupStop.Seen.Id,
+            Subject = signal,
+            At = Clock.Now,
+        };
+        await Journal.WriteAsync(SetupStop.Seen, entry, Approach.ToString());
+        TempData["Told"] = "Taken down for today; the next take is judged by it.";
+        return Url.IsLocalUrl(back) ? LocalRedirect(back!) : RedirectToPage(new { pupilId = Pupil.Id });
+    }
+
     /// <summary>Takes the advice, or another symptom against it; either is kept.</summary>
     public async Task<IActionResult> OnPostTakeAsync(string symptom)
     {
@@ -97,20 +114,8 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
         };
         await Journal.WriteAsync(SetupStop.Advice, entry, new AdvicePayload(suggested ?? symptom, advice.Why), Approach.ToString());
         TempData["Told"] = suggested == symptom ? "The advice is taken." : "Taken as you say; that it was overruled is kept.";
-        return Redirect(AddressOf(advice.Fix.Drill));
+        return Redirect(Stops.Mending(advice.Fix.Drill, Pupil, Approach, Clock.Today)?.Address ?? $"/set-up/{PupilId}/watch");
     }
-
-    /// <summary>
-    /// Where the drill of a fix, <c>stop:drill</c> or a stop, is done; here where it names none, or one not for this pupil.
-    /// </summary>
-    private string AddressOf(string? fix) =>
-        fix?.Split(':') switch
-        {
-            [var place] when Stops.At(place) is { } stop => stop.StepAddress(Pupil!.Id, null),
-            [var place, var drill] when Stops.At(place) is { } stop && stop.OffersDrill(drill, Pupil!, Approach, Clock.Today) =>
-                stop.StepAddress(Pupil!.Id, drill),
-            _ => $"/set-up/{PupilId}/watch",
-        };
 
     private bool IsKnown(string? signal) =>
         signal?.Split('.') switch
@@ -133,12 +138,7 @@ public sealed class WatchModel(Journal journal) : StagePage(journal)
             evidence.AddRange(take.Payload.Verdict.Findings.Select(Evidence.Heard));
         var cues = await Journal.CuesAsync(Pupil.Id);
         var advice = Adviser.Advise(evidence, Symptoms, Approach, tense: false, chosen, cues);
-        var drill = advice?.Fix.Drill?.Split(':') switch
-        {
-            [var place] => Stops.At(place)?.Name,
-            [var place, var id] => Stops.At(place)?.DrillName(id),
-            _ => null,
-        };
+        var drill = Stops.Mending(advice?.Fix.Drill, Pupil, Approach, Clock.Today)?.Name;
         return new AdviceView(Pupil.Id, advice, [.. seen.Select(entry => entry.Subject)], drill)
         {
             Symptoms = Symptoms,

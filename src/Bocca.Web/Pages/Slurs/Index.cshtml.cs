@@ -150,7 +150,7 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
                     slur.Plan.TotalSeconds,
                     () =>
                     {
-                        var take = SimulatedPlayer.PlayRow(slur.Player.Instrument, how.Play(slur), slur.Tempo, [], seed);
+                        var take = SimulatedPlayer.PlayRow(slur.Player.Instrument, how.Play(slur), slur.Tempo, how.Faults, seed);
                         return Played(take.Sound, character, slur.Plan.BeatSeconds);
                     }
                 );
