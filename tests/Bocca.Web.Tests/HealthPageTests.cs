@@ -1,7 +1,6 @@
 using System.Net;
 using AngleSharp.Html.Dom;
 using Bocca.Core.Breath;
-using Bocca.Core.Health;
 using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
@@ -160,7 +159,7 @@ public sealed class HealthPageTests : IDisposable
         Assert.Equal(HttpStatusCode.OK, (await GetAsync(plan)).Status);
     }
 
-    private Task PlayedAsync(string kind, double seconds) =>
+    private Task<int> PlayedAsync(string kind, double seconds) =>
         _room.InRecordAsync(db =>
         {
             db.Entries.Add(
@@ -200,7 +199,7 @@ public sealed class HealthPageTests : IDisposable
 
     private Task<Pupil> PupilAsync() => _room.InRecordAsync(db => db.Pupils.AsNoTracking().SingleAsync());
 
-    private Task ConsentAsync(bool saysWhy) =>
+    private Task<int> ConsentAsync(bool saysWhy) =>
         _room.InRecordAsync(async db =>
         {
             var pupil = await db.Pupils.SingleAsync();

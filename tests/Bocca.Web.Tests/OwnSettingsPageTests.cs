@@ -6,7 +6,6 @@ using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
-using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;

@@ -101,7 +101,11 @@ public static class Adviser
         var (score, shown) = (0, force);
         foreach (var item in evidence)
         {
-            var points = Points(symptom, item.Signal);
+            // What a take showed and a teacher's ear confirmed is one thing, not two.
+            var points =
+                IsConfirmed(symptom, item) && evidence.Any(other => other.Signal == $"heard.{symptom.Id}")
+                    ? 0
+                    : Points(symptom, item.Signal);
             score += points;
             shown |= points >= Heard;
             if (points != 0)
@@ -110,6 +114,8 @@ public static class Adviser
 
         return shown && (force || score > 0) ? new Suspect(symptom, score, pro, contra) : null;
     }
+
+    private static bool IsConfirmed(Symptom symptom, Evidence item) => symptom.Confirm is { } confirm && item.Signal == $"yes.{confirm.Id}";
 
     private static int Points(Symptom symptom, string signal)
     {

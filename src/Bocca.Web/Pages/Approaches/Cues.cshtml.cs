@@ -1,5 +1,4 @@
 using Bocca.Core.Judging;
-using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 

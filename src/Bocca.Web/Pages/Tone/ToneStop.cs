@@ -44,6 +44,9 @@ public static class ToneStop
             Kinds = [Takes],
             Followed = [ToneFigures.FirstTry, Guess.Right],
             DrillName = id => Known(id)?.Name,
+            // Who is still on the mouthpiece has no notes yet.
+            OffersDrill = (id, pupil, approach, _) =>
+                pupil.Stage >= LearningStage.FirstNotes && Known(id)?.IsFor(pupil.Instrument, approach) == true,
         };
 
     /// <summary>A take as heard, not yet kept.</summary>
