@@ -9,7 +9,7 @@ const phone = { viewport: { width: 390, height: 844 } };
 
 describe("advice", () => {
   it("ends the day on every stop with one tap, and the tap can be taken back", { timeout: 120000 }, async () => {
-    await visit(phone, async (page) => {
+    await visit({ ...phone, expectErrors: true }, async (page) => {
       await page.goto(`${address}/slurs/4`);
       await page.click("[data-dialog=hurts]");
       await page.click("#hurts [value=lipsSore]");

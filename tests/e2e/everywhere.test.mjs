@@ -8,7 +8,7 @@ import { address, visit, withApp } from "./app.mjs";
 withApp();
 
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
-const pages = ["/", "/buzz", "/buzz/1", "/buzz/1?drill=sound4-rest4", "/notes/1?note=D4", "/notes/3?note=G4", "/record/1", "/pupils/1", "/pupils/new", "/breath/1", "/breath/5", "/set-up/1", "/set-up/3/checks", "/set-up/1/watch", "/set-up/1/motion", "/approach", "/approach/1", "/tone/1", "/tone/3?drill=tongue-four", "/notes/1/chart?whole=true&others=true", "/notes/6/tube", "/notes/3/slide", "/notes/class?shape=MajorScale", "/notes/class?shape=MajorScale&sheets=true", "/notes/1/hand", "/notes/3/hand?drill=by-eye", "/notes/4/instrument", "/slurs/4", "/slurs/7/lips", "/slurs/7/own", "/slurs/6/map", "/slurs/class"];
+const pages = ["/", "/buzz", "/buzz/1", "/buzz/1?drill=sound4-rest4", "/notes/1?note=D4", "/notes/3?note=G4", "/record/1", "/pupils/1", "/pupils/new", "/breath/1", "/breath/5", "/set-up/1", "/set-up/3/checks", "/set-up/1/watch", "/set-up/1/motion", "/approach", "/approach/1", "/tone/1", "/tone/3?drill=tongue-four", "/notes/1/chart?whole=true&others=true", "/notes/6/tube", "/notes/3/slide", "/notes/class?shape=MajorScale", "/notes/class?shape=MajorScale&sheets=true", "/notes/1/hand", "/notes/3/hand?drill=by-eye", "/notes/4/instrument", "/slurs/4", "/slurs/7/lips", "/slurs/7/own", "/slurs/6/map", "/slurs/class", "/health/1", "/approach/bands/1", "/approach/drills", "/approach/limits", "/approach/cues", "/approach/cues/1?symptom=oneLow", "/approach/changes/1"];
 
 const sizes = [{ width: 390, height: 844 }, { width: 1024, height: 768 }, { width: 1280, height: 800 }];
 const tags = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"];
