@@ -15,6 +15,7 @@ public sealed record CheckVariant(string Ask, IReadOnlyList<string>? When = null
 /// <param name="Families">The instruments that have it; null for all.</param>
 /// <param name="Variants">How it is put, the first that the approach meets.</param>
 /// <param name="Basis">Where this comes from.</param>
+/// <param name="AgainDays">After so many days it wants to be looked at again, for a child grows; null for never (ours, editable).</param>
 public sealed record SetupCheck(
     string Id,
     string Name,
@@ -22,7 +23,8 @@ public sealed record SetupCheck(
     string Hint,
     IReadOnlyList<string>? Families,
     IReadOnlyList<CheckVariant> Variants,
-    string Basis
+    string Basis,
+    double? AgainDays = null
 )
 {
     /// <summary>The check before a slide is unlocked for the first time.</summary>

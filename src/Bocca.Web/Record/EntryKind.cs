@@ -35,7 +35,7 @@ public abstract class EntryKind(string id, string noun)
     public bool IsTake { get; init; }
 
     /// <summary>After so many days what was passed wants to be done again; null for never.</summary>
-    public double? DueAfterDays { get; init; }
+    public Func<Entry, double?> DueAfterDays { get; init; } = _ => null;
 
     /// <summary>The figures of an entry, made from it and its payload.</summary>
     public abstract IEnumerable<Figure> FiguresOf(Entry entry);

@@ -91,7 +91,7 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
         if (!deleted && entry.Kept)
             AddFigures(kind, entry);
         await db.SaveChangesAsync();
-        if (kind.DueAfterDays is { } days)
+        if (kind.DueAfterDays(entry) is { } days)
             await SetDueAsync(entry.PupilId, entry.Kind, entry.DrillId, entry.InstrumentId, days);
         return entry;
     }
@@ -116,7 +116,7 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
             await db.Entry(entry).Reference(each => each.Payload).LoadAsync();
         AddFigures(kind, entry);
         await TryStepsAsync(kind, entry);
-        if (kind.DueAfterDays is { } days)
+        if (kind.DueAfterDays(entry) is { } days)
         {
             foreach (
                 var earlier in await db

@@ -17,7 +17,7 @@ public static class HummingStop
         new("hum", "hum")
         {
             IsTake = true,
-            DueAfterDays = 2,
+            DueAfterDays = _ => 2,
             Title = hum => $"Hummed {hum.DrillId}",
             Opens = hum => $"/humming/{hum.PupilId}?take={hum.Id}",
             Figures = (_, hum) => [new Figure(Height, hum.Hertz)],

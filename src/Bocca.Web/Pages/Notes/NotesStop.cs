@@ -87,7 +87,7 @@ public static class NotesStop
         new(id, noun)
         {
             Plural = id,
-            DueAfterDays = days,
+            DueAfterDays = _ => days,
             Title = care => care.Summary,
             Opens = care => $"/notes/{care.PupilId}/instrument#care",
             Gone = "It is no longer noted.",

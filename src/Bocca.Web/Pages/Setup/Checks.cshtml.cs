@@ -86,6 +86,7 @@ public sealed class ChecksModel(Journal journal) : StagePage(journal)
                     DrillId = check,
                     InstrumentId = Pupil.InstrumentId,
                     At = Clock.Now,
+                    Outcome = Core.Judging.Outcome.Passed,
                     Summary = asked.Ask(Approach),
                 },
                 Approach.ToString()

@@ -2,6 +2,7 @@ using Bocca.Core.Embouchure;
 using Bocca.Core.Judging;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Setup;
 
@@ -35,7 +36,22 @@ public static class SetupStop
             Title = tick =>
                 SetupCheck.All.FirstOrDefault(check => check.Id == tick.DrillId)?.Name is { } name ? $"Looked at: {name}" : "Looked at",
             Opens = tick => $"/set-up/{tick.PupilId}/checks",
+            DueAfterDays = tick => SetupCheck.All.FirstOrDefault(check => check.Id == tick.DrillId)?.AgainDays,
         };
+
+    /// <summary>What is to be looked at again, for a child grows.</summary>
+    private static StopDue ToLookAt { get; } =
+        new(
+            (db, pupils, now) =>
+                db
+                    .Entries.Where(entry => entry.Kind == Ticks.Id && entry.DueAt <= now && pupils.Contains(entry.PupilId))
+                    .GroupBy(entry => entry.PupilId)
+                    .Select(entries => new { entries.Key, Count = entries.Count() })
+                    .ToDictionaryAsync(entries => entries.Key, entries => entries.Count),
+            count => $"{count} of the hold to look at again",
+            pupil => $"/set-up/{pupil}/checks",
+            "hold"
+        );
 
     /// <summary>A fixed gaze, measured: its level is how far the head moved, a share of the picture's width.</summary>
     public static PlainKind Gazes { get; } =
@@ -67,6 +83,7 @@ public static class SetupStop
             Name = "Set-up",
             Promise = "Posture, the hold, and where the mouthpiece sits, kept from week to week.",
             Kinds = [Placements, Ticks, Gazes, Seen, Advice],
+            Dues = [ToLookAt],
             DrillName = id => id == "placement" ? "the placement" : "body and hold",
             Steps = (pupil, drill) => drill == "placement" ? $"/set-up/{pupil}" : $"/set-up/{pupil}/checks",
         };

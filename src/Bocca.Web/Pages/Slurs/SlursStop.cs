@@ -22,7 +22,7 @@ public static class SlursStop
         new("slur", "slur")
         {
             IsTake = true,
-            DueAfterDays = SlurDay.DueDays,
+            DueAfterDays = _ => SlurDay.DueDays,
             Title = take => $"Slur {Wording.Spelled(take.Subject.Replace("~", " "))}",
             Opens = take => $"/slurs/{take.PupilId}?take={take.Id}",
             Columns = (entry, take) => take.Trace.FillIn(entry),

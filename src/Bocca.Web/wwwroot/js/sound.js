@@ -1,5 +1,6 @@
 // The one audio context of the page, and the library that plays on it, fetched when the first sound is wanted.
 let tone;
+const [loudestDb, quietDb, quietSeconds] = [-12, -18, 2];
 
 export async function audio() {
   if (!tone) {
@@ -9,6 +10,11 @@ export async function audio() {
     });
     tone = window.Tone;
     tone.setContext(new AudioContext({ latencyHint: "interactive" }));
+    // Ears: whatever sounds begins quiet, perhaps in headphones, and is capped (dB below full scale; ours).
+    const out = tone.getDestination();
+    out.chain(new tone.Limiter(loudestDb));
+    out.volume.value = quietDb;
+    out.volume.rampTo(0, quietSeconds);
   }
   await tone.start();
   return { tone, context: tone.getContext().rawContext };
