@@ -63,6 +63,7 @@ public static class CommandLine
             ChartCommand.Create(),
             ClassCommand.Create(),
             SlursCommand.Create(),
+            WeekCommand.Create(),
             AnalyseCommand.Create(),
             BreathCommand.Create(),
             SimulateCommand.Create(),

@@ -6,6 +6,7 @@ using Bocca.Web.Live;
 using Bocca.Web.Pages.Breath;
 using Bocca.Web.Pages.Buzz;
 using Bocca.Web.Pages.Notes;
+using Bocca.Web.Pages.Practice;
 using Bocca.Web.Pages.Setup;
 using Bocca.Web.Pages.Slurs;
 using Bocca.Web.Pages.Tone;
@@ -32,7 +33,10 @@ builder.Services.AddDbContext<BoccaDb>(options => options.UseSqlite(RecordFile.C
 builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(RecordFolder.KeysIn(data)));
 builder.Services.AddSingleton(_ => RecordFolder.Open(data, builder.Configuration.GetValue("anew", false)));
 builder.Services.AddSingleton(TimeProvider.System);
-foreach (var stop in (Stop[])[Desk.Stop, BreathStop.Stop, SetupStop.Stop, BuzzStop.Stop, ToneStop.Stop, NotesStop.Stop, SlursStop.Stop])
+foreach (
+    var stop in (Stop[])
+        [Desk.Stop, BreathStop.Stop, SetupStop.Stop, BuzzStop.Stop, ToneStop.Stop, NotesStop.Stop, SlursStop.Stop, PracticeStop.Stop]
+)
     builder.Services.AddSingleton(stop);
 builder.Services.AddSingleton<Stops>();
 builder.Services.AddScoped(services => RoomClock.For(services.GetRequiredService<BoccaDb>(), services.GetRequiredService<TimeProvider>()));

@@ -57,11 +57,11 @@ public sealed class SetupPageTests : IDisposable
     {
         await _room.AddAsync("Ada Quill", "trombone", "bass");
         var (_, page) = await _tab.OpenAsync("/set-up/1/checks");
-        Assert.Contains("0 of 18", page.Body!.TextContent);
+        Assert.Contains("0 of 19", page.Body!.TextContent);
         var (_, ticked) = await _tab.SendAsync(page, "#seat form");
-        Assert.Contains("1 of 18", ticked.Body!.TextContent);
+        Assert.Contains("1 of 19", ticked.Body!.TextContent);
         Assert.Contains("Look at: feet", ticked.Body.TextContent);
-        Assert.Contains("0 of 18", (await _tab.SendAsync(ticked, "#seat form")).Page.Body!.TextContent);
+        Assert.Contains("0 of 19", (await _tab.SendAsync(ticked, "#seat form")).Page.Body!.TextContent);
     }
 
     [Fact]

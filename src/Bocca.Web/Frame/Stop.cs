@@ -1,4 +1,5 @@
 using Bocca.Web.Record;
+using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Frame;
 
@@ -55,16 +56,20 @@ public sealed class Stop
 }
 
 /// <summary>Something of a stop that wants doing by its day.</summary>
-/// <param name="CountAsync">How many of it each of some pupils has at a moment, by pupil.</param>
 /// <param name="Words">So many of it in words.</param>
 /// <param name="Address">Where a pupil does it.</param>
 /// <param name="Name">Its name for scripts and tests.</param>
-public sealed record StopDue(
-    Func<BoccaDb, IReadOnlyList<int>, DateTime, Task<Dictionary<int, int>>> CountAsync,
-    Func<int, string> Words,
-    Func<int, string> Address,
-    string Name
-);
+public sealed record StopDue(Func<int, string> Words, Func<int, string> Address, string Name)
+{
+    /// <summary>The entries of which those are counted whose day has come; null where <see cref="CountAsync"/> counts.</summary>
+    public EntryKind? Of { get; init; }
+
+    /// <summary>How many of it each of some pupils has at a moment, by pupil.</summary>
+    public Func<BoccaDb, IReadOnlyList<int>, DateTime, Task<Dictionary<int, int>>>? CountAsync { get; init; }
+
+    /// <summary>The drill of it that a week may hold, as <c>stop:drill</c> or a stop alone; null for none.</summary>
+    public string? Drill { get; init; }
+}
 
 /// <summary>All stops that are there, in the order of a lesson.</summary>
 public sealed class Stops
@@ -102,6 +107,43 @@ public sealed class Stops
             ),
             _ => null,
         };
+
+    /// <summary>What wants doing of each of some pupils at a moment: what is due among entries is asked once for all stops.</summary>
+    public async Task<IReadOnlyList<(StopDue Due, Dictionary<int, int> Counts)>> DuesAsync(
+        BoccaDb db,
+        IReadOnlyList<int> pupils,
+        DateTime now
+    )
+    {
+        var due = await db
+            .Entries.Where(entry =>
+                entry.DueAt <= now
+                && pupils.Contains(entry.PupilId)
+                && (
+                    entry.InstrumentId == null
+                    || db.Pupils.Any(pupil => pupil.Id == entry.PupilId && pupil.InstrumentId == entry.InstrumentId)
+                )
+            )
+            .GroupBy(entry => new { entry.Kind, entry.PupilId })
+            .Select(entries => new
+            {
+                entries.Key.Kind,
+                entries.Key.PupilId,
+                Count = entries.Count(),
+            })
+            .ToListAsync();
+        var all = new List<(StopDue, Dictionary<int, int>)>();
+        foreach (var each in All.SelectMany(stop => stop.Dues))
+            all.Add(
+                (
+                    each,
+                    each.CountAsync is { } count
+                        ? await count(db, pupils, now)
+                        : due.Where(of => of.Kind == each.Of!.Id).ToDictionary(of => of.PupilId, of => of.Count)
+                )
+            );
+        return all;
+    }
 
     /// <summary>The stop whose entries are of a kind.</summary>
     public Stop OfKind(string id) => _kinds[id].Stop;

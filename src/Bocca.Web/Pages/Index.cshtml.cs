@@ -50,9 +50,7 @@ public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage
         var last = (await LastHeardAsync(ids)).ToDictionary(line => line.PupilId);
         var steadiness = (await SteadinessAsync(ids)).ToLookup(point => point.PupilId, point => point.Value);
         var steps = (await OpenStepsAsync(ids)).ToLookup(step => step.PupilId);
-        var dues = new List<(StopDue Due, Dictionary<int, int> Counts)>();
-        foreach (var due in Stops.All.SelectMany(stop => stop.Dues))
-            dues.Add((due, await due.CountAsync(Db, ids, Clock.Now)));
+        var dues = await Stops.DuesAsync(Db, ids, Clock.Now);
         Lines =
         [
             .. pupils.Select(pupil =>
@@ -96,7 +94,7 @@ public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage
             }
             : new DeskLink("Hear a buzz", $"/buzz/{pupil.Id}", "begin");
 
-    private static IEnumerable<DeskLink> Dues(Pupil pupil, List<(StopDue Due, Dictionary<int, int> Counts)> dues) =>
+    private static IEnumerable<DeskLink> Dues(Pupil pupil, IReadOnlyList<(StopDue Due, Dictionary<int, int> Counts)> dues) =>
         dues.Where(each => each.Counts.ContainsKey(pupil.Id))
             .Select(each => new DeskLink(each.Due.Words(each.Counts[pupil.Id]), each.Due.Address(pupil.Id), each.Due.Name));
 

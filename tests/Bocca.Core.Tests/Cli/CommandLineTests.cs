@@ -35,6 +35,36 @@ public sealed class CommandLineTests : IDisposable
         Assert.Equal("0", notes[0].GetProperty("fingering").GetProperty("setting").GetString());
     }
 
+    /// <summary>A week of the command line: no better one exists, and every round's seconds are its counts at its tempo.</summary>
+    [Fact]
+    public void Week_plans_rounds_that_add_up()
+    {
+        using var week = Json("week", "--instrument", "horn-f", "--age", "10", "--weeks", "6", "--days", "5", "--minutes", "12");
+        Assert.True(week.RootElement.GetProperty("proven").GetBoolean());
+        var days = week.RootElement.GetProperty("days").EnumerateArray().ToList();
+        Assert.Equal(5, days.Count(day => day.GetProperty("rounds").GetArrayLength() > 0));
+        foreach (var day in days)
+            Assert.InRange(day.GetProperty("seconds").GetDouble(), 0, 12 * 60);
+        foreach (var round in days.SelectMany(day => day.GetProperty("rounds").EnumerateArray()))
+            Assert.Equal(
+                round.GetProperty("counts").GetDouble() * 60 / round.GetProperty("tempo").GetDouble(),
+                round.GetProperty("seconds").GetDouble(),
+                1e-9
+            );
+    }
+
+    [Theory]
+    [InlineData("--minutes 0 --age 10", "nought minutes")]
+    [InlineData("--minutes 10 --age 3", "age lies between 4 and 100")]
+    [InlineData("--minutes 10 --age 10 --exam 2026-11-01 --from 2026-11-02", "is over")]
+    [InlineData("--minutes 10 --age 10 --exam soon", "one needs the other")]
+    public void What_is_no_week_is_refused_in_a_line(string options, string sentence)
+    {
+        string[] args = ["week", "--instrument", "trumpet-bb", "--weeks", "2", "--days", "5", .. options.Split(' ')];
+        Assert.Equal(1, Run(out _, out var errors, args));
+        Assert.Contains(sentence, errors);
+    }
+
     [Fact]
     public void Instruments_prints_all_of_them()
     {

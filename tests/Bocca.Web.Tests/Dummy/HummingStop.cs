@@ -33,13 +33,6 @@ public static class HummingStop
             Kinds = [Hums],
             Followed = [Height],
             DrillName = id => id == "low" ? "a low one" : null,
-            Dues = [new StopDue(DueAsync, count => $"{count} to hum again", pupil => $"/humming/{pupil}", "hums")],
+            Dues = [new StopDue(count => $"{count} to hum again", pupil => $"/humming/{pupil}", "hums") { Of = Hums }],
         };
-
-    private static Task<Dictionary<int, int>> DueAsync(BoccaDb db, IReadOnlyList<int> pupils, DateTime now) =>
-        db
-            .Entries.Where(hum => hum.Kind == Hums.Id && hum.DueAt <= now && pupils.Contains(hum.PupilId))
-            .GroupBy(hum => hum.PupilId)
-            .Select(hums => new { hums.Key, Count = hums.Count() })
-            .ToDictionaryAsync(hums => hums.Key, hums => hums.Count);
 }

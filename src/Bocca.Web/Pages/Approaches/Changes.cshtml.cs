@@ -44,6 +44,8 @@ public sealed class ChangesModel(Journal journal) : OwnPage(journal)
     {
         if (path.StartsWith("cues.", StringComparison.Ordinal))
             return $"Cues: {SymptomTable.Shipped.Find(path["cues.".Length..])?.Name ?? path}";
+        if (path.StartsWith("message.", StringComparison.Ordinal))
+            return path.EndsWith("close", StringComparison.Ordinal) ? "Messages: the close" : "Messages: the greeting";
         if (path.StartsWith("first.", StringComparison.Ordinal))
             return $"First notes, sounding: {Catalogue.TryGet(path["first.".Length..])?.Name ?? path}";
         return NumbersModel.All.TryGetValue(path, out var number) ? $"{number.Group}: {number.Name}" : path;

@@ -131,11 +131,14 @@ public static class NotesStop
             Dues =
             [
                 new StopDue(
-                    DueAsync,
                     count => $"{count} {(count == 1 ? "note" : "notes")} to recall",
                     pupil => $"/notes/{pupil}/hand?drill=by-note",
                     "recall"
-                ),
+                )
+                {
+                    CountAsync = DueAsync,
+                    Drill = "notes:by-note",
+                },
                 CareDue(Oiled, "to oil", "oil"),
                 CareDue(Washed, "to wash", "wash"),
             ],
@@ -143,22 +146,7 @@ public static class NotesStop
         };
 
     private static StopDue CareDue(PlainKind care, string words, string name) =>
-        new(
-            (db, pupils, now) =>
-                db
-                    .Entries.Where(entry =>
-                        entry.Kind == care.Id
-                        && entry.DueAt <= now
-                        && pupils.Contains(entry.PupilId)
-                        && db.Pupils.Any(pupil => pupil.Id == entry.PupilId && pupil.InstrumentId == entry.InstrumentId)
-                    )
-                    .GroupBy(entry => entry.PupilId)
-                    .Select(entries => new { entries.Key, Count = entries.Count() })
-                    .ToDictionaryAsync(entries => entries.Key, entries => entries.Count),
-            _ => $"instrument {words}",
-            pupil => $"/notes/{pupil}/instrument#care",
-            name
-        );
+        new(_ => $"instrument {words}", pupil => $"/notes/{pupil}/instrument#care", name) { Of = care };
 
     /// <summary>A note saved with a way to play it.</summary>
     public static (Entry Entry, NotePayload Payload) Note(Pupil pupil, Pitch written, Fingering way, DateTime at)

@@ -16,8 +16,7 @@ public sealed record LastTime(string When, string What, string Came, DeskLink? S
 /// <summary>Everything kept about a pupil, over all stops, the newest first; and what has changed over weeks.</summary>
 public sealed class IndexModel(Journal journal) : EntriesPage(journal)
 {
-    private const int PageLength = 40,
-        ValuesOfHistory = 60;
+    private const int PageLength = 40;
 
     /// <summary>Only entries of one stop, by its place.</summary>
     [BindProperty(SupportsGet = true, Name = "stop")]
@@ -58,7 +57,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             Onward = Address($"before={new DateTimeOffset(Entries[^1].At).ToUnixTimeMilliseconds()}&under={Entries[^1].Id}");
         if (Before is not null || !string.IsNullOrEmpty(StopAsked))
             return;
-        Histories = await HistoriesAsync();
+        Histories = await Journal.HistoriesAsync(Pupil!.Id);
         Last = await LastTimeAsync();
     }
 
@@ -113,24 +112,5 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
                 }
                 : null
         );
-    }
-
-    private async Task<IReadOnlyList<FigureHistory>> HistoriesAsync()
-    {
-        var histories = new List<FigureHistory>();
-        foreach (var kind in Stops.All.SelectMany(stop => stop.Followed))
-        {
-            var figures = await Journal.FiguresOf(Pupil!.Id, kind).Take(ValuesOfHistory).ToListAsync();
-            // What was played on something else is another matter than what was played last.
-            var same = figures.Where(figure =>
-                figure.Stage == figures[0].Stage && (figure.InstrumentId ?? figures[0].InstrumentId) == figures[0].InstrumentId
-            );
-            var points = same.Reverse()
-                .Select(figure => new FigurePoint(Clock.Local(figure.At), figure.Value, figure.Spread, figure.Count));
-            if (FigureHistory.Of(kind, [.. points]) is { } history)
-                histories.Add(history);
-        }
-
-        return histories;
     }
 }

@@ -2,7 +2,6 @@ using Bocca.Core.Embouchure;
 using Bocca.Core.Judging;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
-using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Setup;
 
@@ -41,17 +40,7 @@ public static class SetupStop
 
     /// <summary>What is to be looked at again, for a child grows.</summary>
     private static StopDue ToLookAt { get; } =
-        new(
-            (db, pupils, now) =>
-                db
-                    .Entries.Where(entry => entry.Kind == Ticks.Id && entry.DueAt <= now && pupils.Contains(entry.PupilId))
-                    .GroupBy(entry => entry.PupilId)
-                    .Select(entries => new { entries.Key, Count = entries.Count() })
-                    .ToDictionaryAsync(entries => entries.Key, entries => entries.Count),
-            count => $"{count} of the hold to look at again",
-            pupil => $"/set-up/{pupil}/checks",
-            "hold"
-        );
+        new(count => $"{count} of the hold to look at again", pupil => $"/set-up/{pupil}/checks", "hold") { Of = Ticks };
 
     /// <summary>A fixed gaze, measured: its level is how far the head moved, a share of the picture's width.</summary>
     public static PlainKind Gazes { get; } =

@@ -5,7 +5,6 @@ using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Listening;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
-using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Slurs;
 
@@ -41,12 +40,11 @@ public static class SlursStop
             Styles = ["notes"],
             Dues =
             [
-                new StopDue(
-                    DueAsync,
-                    count => $"{count} {(count == 1 ? "slur" : "slurs")} due again",
-                    pupil => $"/slurs/{pupil}",
-                    "slurs-due"
-                ),
+                new StopDue(count => $"{count} {(count == 1 ? "slur" : "slurs")} due again", pupil => $"/slurs/{pupil}", "slurs-due")
+                {
+                    Of = Takes,
+                    Drill = "slurs",
+                },
             ],
         };
 
@@ -85,17 +83,4 @@ public static class SlursStop
         };
         return (entry, new SlurPayload(asked.Times, trace, SlurMap.Changes(heard, bands, at), verdict));
     }
-
-    /// <summary>How many slurs each pupil could do when they were last played on the present instrument, and has not for days.</summary>
-    private static Task<Dictionary<int, int>> DueAsync(BoccaDb db, IReadOnlyList<int> pupils, DateTime now) =>
-        db
-            .Entries.Where(take =>
-                take.Kind == Takes.Id
-                && take.DueAt <= now
-                && pupils.Contains(take.PupilId)
-                && db.Pupils.Any(pupil => pupil.Id == take.PupilId && pupil.InstrumentId == take.InstrumentId)
-            )
-            .GroupBy(take => take.PupilId)
-            .Select(takes => new { takes.Key, Count = takes.Count() })
-            .ToDictionaryAsync(takes => takes.Key, takes => takes.Count);
 }

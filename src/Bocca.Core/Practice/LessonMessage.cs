@@ -1,0 +1,83 @@
+namespace Bocca.Core.Practice;
+
+/// <summary>Whom a message speaks to.</summary>
+public enum MessageVoice
+{
+    /// <summary>The pupil.</summary>
+    Pupil,
+
+    /// <summary>A guardian.</summary>
+    Guardian,
+}
+
+/// <summary>What a message after a lesson is drafted from.</summary>
+/// <param name="Voice">Whom it speaks to.</param>
+/// <param name="Name">The pupil's first name.</param>
+/// <param name="Greeting">The teacher's own greeting; <c>{name}</c> stands for the name.</param>
+/// <param name="Good">One good thing, with its number, in a sentence; empty for none.</param>
+/// <param name="Fault">One fault in plain words; empty for none.</param>
+/// <param name="Drill">One drill with its amounts; empty for none.</param>
+/// <param name="MinutesADay">Minutes a day of the week; 0 for none planned.</param>
+/// <param name="Days">On how many days.</param>
+/// <param name="Next">The next lesson; null where it is not known.</param>
+/// <param name="Close">The teacher's own close.</param>
+public sealed record MessageFrom(
+    MessageVoice Voice,
+    string Name,
+    string Greeting,
+    string Good,
+    string Fault,
+    string Drill,
+    double MinutesADay,
+    int Days,
+    DateOnly? Next,
+    string Close
+);
+
+/// <summary>
+/// The draft of a message after a lesson: a greeting, one good thing, one fault with its one drill, minutes and days, the next date; five
+/// lines, nothing else (common practice).
+/// </summary>
+public static class LessonMessage
+{
+    /// <summary>The most letters of a message, a name or a phrase (ours).</summary>
+    public const int MostLetters = 2000,
+        MostOfPhrase = 120;
+
+    /// <summary>Greeting and close where the teacher has none.</summary>
+    public const string UsualGreeting = "Dear {name},",
+        UsualClose = "Until then!";
+
+    /// <summary>The lines.</summary>
+    public static IReadOnlyList<string> Draft(MessageFrom from)
+    {
+        var mine = from.Voice == MessageVoice.Pupil;
+        var lines = new List<string> { from.Greeting.Replace("{name}", from.Name, StringComparison.Ordinal) };
+        if (from.Good != "")
+            lines.Add($"{(mine ? "This went well" : $"This went well for {from.Name}")}: {Within(from.Good)}");
+        if (from.Fault != "" || from.Drill != "")
+            lines.Add(
+                string.Join(
+                    ' ',
+                    new[]
+                    {
+                        from.Fault == "" ? "" : $"To work on: {Within(from.Fault)}",
+                        from.Drill == "" ? "" : $"For that: {Within(from.Drill)}",
+                    }.Where(part => part != "")
+                )
+            );
+        if (from.MinutesADay > 0 && from.Days > 0)
+            lines.Add(
+                $"{(mine ? "The week" : "The week at home")}: {from.MinutesADay:0} minutes on {from.Days} "
+                    + $"{(from.Days == 1 ? "day" : "days")}, as on the sheet; stop when the lips are sore."
+            );
+        lines.Add(from.Next is { } next ? $"Next lesson: {next:dddd d MMMM}. {from.Close}" : from.Close);
+        return lines;
+    }
+
+    /// <summary>A sentence as it goes on after a colon: small at its start, unless that is a note or a name.</summary>
+    private static string Within(string sentence) =>
+        sentence is [>= 'A' and <= 'Z', >= 'a' and <= 'z', ..] && !sentence.StartsWith("I ", StringComparison.Ordinal)
+            ? char.ToLowerInvariant(sentence[0]) + sentence[1..]
+            : sentence;
+}
