@@ -74,7 +74,7 @@ public static class WeekCommand
         var breathing = new BreathingPupil(age, BreathHealth.None, false);
         var pupil = new WeekPupil(player, Approach.Of(ApproachPreset.MouthpieceFirst), stage, breathing, OwnSettings.None);
         var random = new Random(seed);
-        return new WeekAsked(
+        var asked = new WeekAsked(
             // The days with time lie as far apart as they can.
             [.. Enumerable.Range(0, WeekAsked.Days).Select(day => day * days % WeekAsked.Days < days ? minutes : 0)],
             [.. StandardWeek.Items(pupil).Select(item => item with { Urgency = item.Urgency + (0.01 * random.NextDouble()) })],
@@ -83,6 +83,7 @@ public static class WeekCommand
         {
             BreathSecondsADay = BreathLimits.For(breathing).SecondsPerDay,
         };
+        return asked with { Items = StandardWeek.Filling(asked.Items, minutes, asked) };
     }
 
     private static int? ExamDay(string? exam, string? from)

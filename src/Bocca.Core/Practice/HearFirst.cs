@@ -26,7 +26,7 @@ public sealed record HearFirst(string What, string Why, string? Address)
     /// <param name="takes">Takes since the last lesson.</param>
     public static HearFirst Of(
         StepBefore? step,
-        IReadOnlyList<FigureHistory> moved,
+        IReadOnlyList<(FigureHistory Figure, string Address)> moved,
         IReadOnlyList<(string Words, string Address)> due,
         int takes
     ) =>
@@ -35,7 +35,7 @@ public sealed record HearFirst(string What, string Why, string? Address)
             { Came: true } => new(step.Cue, "It came since last time: let it be shown first.", step.Address),
             { Tried: > 0 } => new(step.Cue, $"Tried {Times(step.Tried)}, not there yet: hear where it goes otherwise.", step.Address),
             not null => new(step.Cue, "Not tried since last time: do it together first.", step.Address),
-            _ when moved.Count > 0 => new($"The {moved[0].Kind.Name}", moved[0].Sentence, null),
+            _ when moved.Count > 0 => new($"The {moved[0].Figure.Kind.Name}", moved[0].Figure.Sentence, moved[0].Address),
             _ when due.Count > 0 => new(due[0].Words, "It is due before it is forgotten.", due[0].Address),
             _ when takes == 0 => new("One long note", "Nothing was kept since last time: hear how the sound is.", "tone:long-notes"),
             _ => new("One long note", "Nothing stands open: begin with the sound.", "tone:long-notes"),

@@ -1,7 +1,6 @@
 using Bocca.Core.Judging;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
-using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests.Dummy;
 

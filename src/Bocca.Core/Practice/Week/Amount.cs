@@ -10,6 +10,12 @@ namespace Bocca.Core.Practice.Week;
 /// <param name="PlayedSeconds">Seconds that count as playing.</param>
 public sealed record Amount(double Counts, double Sounding, double Tempo, double PlayedSeconds)
 {
+    /// <summary>How often it is done, one after the other; the numbers are those of all of them.</summary>
+    public int Times { get; init; } = 1;
+
+    /// <summary>The same so many times over.</summary>
+    public Amount Repeated(int times) => new(Counts * times, Sounding * times, Tempo, PlayedSeconds * times) { Times = Times * times };
+
     /// <summary>Seconds of the whole.</summary>
     public double Seconds => Counts * 60 / Tempo;
 
@@ -21,8 +27,9 @@ public sealed record Amount(double Counts, double Sounding, double Tempo, double
     public static Amount Of(double on, double off, int times, double tempo) =>
         Of(new CuePlan(tempo, [.. Enumerable.Range(0, times).Select(time => new Cue(time * (on + off), on, off, "", Cue.Level))]));
 
-    /// <summary>In words, such as <c>32 counts at 80, 24 s</c>.</summary>
-    public string Words => $"{Counts:0.#} counts at {Tempo:0}, {PlayingClock.Minutes(Seconds)}";
+    /// <summary>In words, such as <c>3 times 32 counts at 80, 1:12 minutes</c>.</summary>
+    public string Words =>
+        $"{(Times > 1 ? $"{Times} times {Counts / Times:0.#}" : $"{Counts:0.#}")} counts at {Tempo:0}, {PlayingClock.Minutes(Seconds)}";
 
     /// <summary>
     /// Whether an amount adds up to the minutes that somebody gave it; a sentence that says what it does come to, or null.

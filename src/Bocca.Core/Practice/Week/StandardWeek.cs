@@ -1,7 +1,5 @@
 using Bocca.Core.Breath;
 using Bocca.Core.Buzz.Drills;
-using Bocca.Core.Health;
-using Bocca.Core.Instruments;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Drills;
@@ -25,6 +23,10 @@ public static class StandardWeek
 {
     /// <summary>Seconds of a silent drill of the hand (common practice).</summary>
     private const double HandSeconds = 120;
+
+    /// <summary>So many items fill a day, and none comes more often in a row (ours, editable).</summary>
+    private const int ItemsADay = 6,
+        MostTimes = 6;
 
     /// <summary>The tempo of slurs where none is known.</summary>
     private const double SlurTempo = 72;
@@ -76,6 +78,33 @@ public static class StandardWeek
                 .OfType<WeekItem>(),
         ];
     }
+
+    /// <summary>
+    /// The same items, each so often in a row that a handful of them fills a day; what goes above the ceiling stays short, and nothing is
+    /// longer than may be played at a time, or than a day allows of it.
+    /// </summary>
+    /// <param name="items">The items.</param>
+    /// <param name="minutes">Minutes of the longest day.</param>
+    /// <param name="asked">The limits that hold.</param>
+    public static IReadOnlyList<WeekItem> Filling(IEnumerable<WeekItem> items, double minutes, WeekAsked asked)
+    {
+        var share = Math.Min(minutes, WeekAsked.MostMinutes) * 60 / ItemsADay;
+        return
+        [
+            .. items.Select(item =>
+                item.Repeated(
+                    Enumerable.Range(1, MostTimes).LastOrDefault(times => times == 1 || Fits(item.Repeated(times), share, asked), 1)
+                )
+            ),
+        ];
+    }
+
+    private static bool Fits(WeekItem item, double share, WeekAsked asked) =>
+        item.HighSeconds == 0
+        && item.Amount.Seconds <= share
+        && item.Amount.PlayedSeconds <= asked.Limits.OnSeconds
+        && item.LipSeconds <= asked.LipSecondsADay
+        && item.BreathSeconds <= asked.BreathSecondsADay;
 
     /// <summary>A drill as an item of a week; null where it is not for this pupil.</summary>
     /// <param name="pupil">Who practises.</param>
@@ -154,7 +183,7 @@ public static class StandardWeek
     private static WeekItem? Slurs(WeekPupil pupil, WeekKind kind, double urgency, string why)
     {
         var player = SlurPlayer.Of(pupil.Player.Instrument, pupil.Player.Reading, pupil.Stage, pupil.Approach);
-        if (SlurWriter.Sheet(player, SlurShape.All[0], SlurWriter.LowestPartial + 1).Slurs.FirstOrDefault() is not { } slur)
+        if (SlurWriter.Sheet(player, SlurShape.All[0], SlurWriter.LowestPartial + 1).Slurs is not [var slur, ..])
             return null;
         var asked = new AskedSlur(slur, SlurTempo, SlurDay.Times, pupil.Player, pupil.Stage);
         return new WeekItem(

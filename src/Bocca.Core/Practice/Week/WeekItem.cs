@@ -56,6 +56,16 @@ public sealed record WeekItem(string Id, string Name, WeekKind Kind, Amount Amou
     /// <summary>Days locked by hand: it is on these and no others; null for as the plan finds.</summary>
     public IReadOnlyList<int>? Locked { get; init; }
 
+    /// <summary>The same so many times in a row.</summary>
+    public WeekItem Repeated(int times) =>
+        this with
+        {
+            Amount = Amount.Repeated(times),
+            HighSeconds = HighSeconds * times,
+            LipSeconds = LipSeconds * times,
+            BreathSeconds = BreathSeconds * times,
+        };
+
     /// <summary>Whether it makes a sound.</summary>
     public bool Sounds => Amount.PlayedSeconds > 0;
 }

@@ -67,7 +67,12 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
         Bottleneck = HearFirst.Bottleneck(await Journal.RecentMissesAsync(Pupil.Id));
         Helping = Helped(await Journal.CuesAsync(Pupil.Id));
         Due = await DueAsync();
-        First = HearFirst.Of(StepBefore(), Moved, Due, InTakes);
+        First = HearFirst.Of(
+            StepBefore(),
+            [.. Moved.Select(moved => (moved, Stops.All.First(stop => stop.Followed.Contains(moved.Kind)).Place))],
+            Due,
+            InTakes
+        );
         FirstAt = Stops.Mending(First.Address, Pupil, Approach, Clock.Today);
         InLesson = Lesson is null
             ? []

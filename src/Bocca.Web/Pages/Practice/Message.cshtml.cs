@@ -24,6 +24,9 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
     private const string GreetingPath = "message.greeting",
         ClosePath = "message.close";
 
+    /// <summary>What went well or wrong so many days back is still told (ours, editable).</summary>
+    private const int DaysLookedBack = 21;
+
     /// <summary>From this age on a pupil is written to alone (ours, editable upward only).</summary>
     private const int Grown = 18;
 
@@ -160,7 +163,7 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
         NextDay = DateOnly.TryParseExact(Next, "yyyy-MM-dd", out var day) ? day : Clock.Today.AddDays(7);
         var name = Pupil!.Name.Split(' ')[0];
         var takes = Stops.Kinds.Where(kind => kind.IsTake).Select(kind => kind.Id).ToList();
-        var since = Clock.Now.AddDays(-7);
+        var since = Clock.Now.AddDays(-DaysLookedBack);
         var recent = await Journal
             .Of(Pupil.Id)
             .Where(entry => entry.Kept && entry.At >= since && takes.Contains(entry.Kind))

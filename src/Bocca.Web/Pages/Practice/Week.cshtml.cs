@@ -3,14 +3,12 @@ using System.Text;
 using Bocca.Core.Breath;
 using Bocca.Core.Buzz;
 using Bocca.Core.Health;
-using Bocca.Core.Judging;
 using Bocca.Core.Practice.Week;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using CsvHelper;
-using Ical.Net;
 using Ical.Net.DataTypes;
 using Ical.Net.Serialization;
 using Microsoft.AspNetCore.Mvc;
@@ -205,13 +203,14 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
         var exam = Exam is { Length: > 0 } text ? Day(text).DayNumber - First.DayNumber : (int?)null;
         if (exam < 0)
             throw new ArgumentException($"The exam of {Exam} is over: it lies before the week.");
-        return new WeekAsked(OnDays, await ItemsAsync(), pupil.Limits(Clock.Today, Health, TeachersOwn))
+        var asked = new WeekAsked(OnDays, await ItemsAsync(), pupil.Limits(Clock.Today, Health, TeachersOwn))
         {
             Tired = Tired.Value,
             Exam = exam < WeekAsked.Days ? exam : null,
             LipSecondsADay = LipTime.MostSecondsADay,
             BreathSecondsADay = BreathLimits.For(pupil.Breathing(Clock.Today, TeachersOwn)).SecondsPerDay,
         };
+        return asked with { Items = StandardWeek.Filling(asked.Items, OnDays.DefaultIfEmpty(0).Max(), asked) };
     }
 
     /// <summary>What the record says is wanted, most urgent first: the open step, what is due, then what is usual at the stage.</summary>
