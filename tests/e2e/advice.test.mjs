@@ -44,11 +44,10 @@ describe("advice", () => {
       await page.goto(`${address}/buzz/1?drill=sound4-rest4`);
       await playAtOnce(page, { character: "air-first", tempo: 160 });
       assert.match(await page.textContent(".what"), /gate of 11/);
-      const said = await page.textContent("[data-next]");
+      assert.equal((await page.textContent("[data-next]")).trim(), "Lips first, then the air.");
       await page.goto(`${address}/approach/changes/1`);
       assert.equal(await page.locator("table.bench tbody tr").count(), 2);
       assert.match(await page.textContent("table.bench"), /Lips first, then the air\./);
-      assert.ok(said.length > 0);
     });
   });
 

@@ -196,6 +196,29 @@ public class AdviserTests
         );
     }
 
+    /// <summary>The table for readers is the one that ships: every rung with its drill, nothing beside.</summary>
+    [Fact]
+    public void The_table_of_cues_is_what_ships()
+    {
+        var top = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!File.Exists(Path.Combine(top.FullName, "Bocca.slnx")))
+            top = top.Parent!;
+        var rows = File.ReadAllLines(Path.Combine(top.FullName, "docs", "CUES.md"))
+            .Where(line => line.StartsWith("| ", StringComparison.Ordinal));
+        var rungs = SymptomTable.Shipped.All.SelectMany(symptom => symptom.Fixes).ToList();
+        Assert.Equal(rungs.Count + 2, rows.Count());
+        Assert.All(
+            rungs,
+            rung =>
+                Assert.Contains(
+                    rows,
+                    row =>
+                        row.Contains($"| {rung.Cue}", StringComparison.Ordinal)
+                        && row.EndsWith($"| {rung.Drill} |", StringComparison.Ordinal)
+                )
+        );
+    }
+
     [Fact]
     public void What_can_be_noted_shows_something_and_no_key_is_taken_twice()
     {

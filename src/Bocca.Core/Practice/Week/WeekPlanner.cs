@@ -9,13 +9,17 @@ namespace Bocca.Core.Practice.Week;
 /// <remarks>
 /// What an item is worth on a set of days follows from the set alone; the days' limits bind the items together: minutes, seconds above
 /// the ceiling, on the lips alone, of breath drills, and one item a day that goes above the ceiling. The bound of a partial plan is
-/// what it is worth and the best that every item left is worth by itself on days with room for it, less where the seconds left of the
-/// whole week cannot hold them all (the fractional knapsack).
+/// Lagrange's: the seconds of each day have a price (found by subgradient steps before the search); what is left of the week is worth at
+/// most its seconds at their price, and of every item left its best set of days at what it brings beyond the price of its seconds.
 /// </remarks>
 public static class WeekPlanner
 {
     /// <summary>Partial plans looked at, at most (ours): some tens of milliseconds.</summary>
     public const int MostNodes = 100_000;
+
+    /// <summary>Steps towards the prices, and kinds of limits of a day.</summary>
+    private const int PriceSteps = 300,
+        Limits = 5;
 
     /// <summary>Each further day of an item is worth so much of the one before (ours, editable).</summary>
     private const double Again = 0.6;
@@ -97,12 +101,16 @@ public static class WeekPlanner
         private readonly int _mostNodes;
         private readonly WeekItem[] _items;
 
-        /// <summary>Of each item the sets of days it may have, the best first, each with its worth.</summary>
-        private readonly (int Days, double Worth)[][] _sets;
+        /// <summary>Of each item the sets of days it may have, those that bring most beyond the price of their seconds first.</summary>
+        private readonly (int Days, double Worth, double Beyond)[][] _sets;
 
         private readonly double[] _cost;
+        private readonly double[,] _room = new double[WeekAsked.Days, Limits];
+        private readonly double[] _price;
 
-        private readonly double[,] _room = new double[WeekAsked.Days, 5];
+        /// <summary>What the items from one on bring at most beyond the price of their seconds.</summary>
+        private readonly double[] _beyond;
+
         private readonly int[] _chosen;
         private int[] _best;
 
@@ -115,7 +123,6 @@ public static class WeekPlanner
                 .. asked.Items.OrderByDescending(item => item.Urgency / Cost(item, asked)).ThenBy(item => item.Id, StringComparer.Ordinal),
             ];
             _cost = [.. _items.Select(item => Cost(item, asked))];
-            _sets = [.. _items.Select(Sets)];
             (_chosen, _best) = (new int[_items.Length], new int[_items.Length]);
             for (var day = 0; day < WeekAsked.Days; day++)
                 (_room[day, 0], _room[day, 1], _room[day, 2], _room[day, 3], _room[day, 4]) = (
@@ -125,6 +132,21 @@ public static class WeekPlanner
                     asked.BreathSecondsADay,
                     1
                 );
+            (int Days, double Worth)[][] sets = [.. _items.Select(Sets)];
+            _price = Prices(sets);
+            _sets =
+            [
+                .. sets.Select(
+                    (own, at) =>
+                        own.Select(set => (set.Days, set.Worth, Beyond: set.Worth - (_cost[at] * PriceOf(set.Days, _price))))
+                            .OrderByDescending(set => set.Beyond)
+                            .ThenBy(set => set.Days)
+                            .ToArray()
+                ),
+            ];
+            _beyond = new double[_items.Length + 1];
+            for (var at = _items.Length - 1; at >= 0; at--)
+                _beyond[at] = _beyond[at + 1] + _sets[at][0].Beyond;
         }
 
         public double Best { get; private set; } = -1;
@@ -135,7 +157,7 @@ public static class WeekPlanner
 
         public void Run()
         {
-            Bound = BoundOf(0);
+            Bound = SecondsAtPrice() + _beyond[0];
             var whole = Branch(0, 0);
             if (whole)
                 Bound = Best;
@@ -180,12 +202,13 @@ public static class WeekPlanner
                 return true;
             }
 
-            foreach (var (days, own) in _sets[at])
+            var seconds = SecondsAtPrice();
+            foreach (var (days, own, beyond) in _sets[at])
             {
                 if (++Nodes > _mostNodes)
                     return false;
-                // The sets come by their worth: once the rest cannot make up for it, no later set can.
-                if (worth + own + BoundOf(at + 1) <= Best + 1e-12)
+                // The sets come by what they bring beyond their price: once the rest cannot make up for it, no later set can.
+                if (worth + seconds + beyond + _beyond[at + 1] <= Best + 1e-12)
                     break;
                 if (!Fits(at, days))
                     continue;
@@ -205,7 +228,7 @@ public static class WeekPlanner
         {
             for (var day = 0; day < WeekAsked.Days; day++)
                 if ((days & (1 << day)) != 0)
-                    for (var limit = 0; limit < 5; limit++)
+                    for (var limit = 0; limit < Limits; limit++)
                         if (Use(at, limit) > _room[day, limit] + 1e-9)
                             return false;
             return true;
@@ -215,7 +238,7 @@ public static class WeekPlanner
         {
             for (var day = 0; day < WeekAsked.Days; day++)
                 if ((days & (1 << day)) != 0)
-                    for (var limit = 0; limit < 5; limit++)
+                    for (var limit = 0; limit < Limits; limit++)
                         _room[day, limit] -= sign * Use(at, limit);
         }
 
@@ -229,63 +252,66 @@ public static class WeekPlanner
                 _ => _items[at].HighSeconds > 0 ? 1 : 0,
             };
 
-        /// <summary>
-        /// More than this the items from one on bring no plan: each day of each is a piece of its own, worth at most what it adds to the
-        /// best set of so many days, and the seconds left of the week are given to the pieces that bring most for them.
-        /// </summary>
-        private double BoundOf(int from)
+        /// <summary>What the seconds left of the week are worth at their price.</summary>
+        private double SecondsAtPrice()
         {
-            var seconds = 0.0;
+            var sum = 0.0;
             for (var day = 0; day < WeekAsked.Days; day++)
-                seconds += Math.Max(0, _room[day, 0]);
-            var bound = 0.0;
-            foreach (var piece in Pieces(from))
-            {
-                if (seconds <= 0)
-                    break;
-                var share = Math.Min(1, seconds / piece.Seconds);
-                bound += share * piece.Worth;
-                seconds -= piece.Seconds;
-            }
-
-            return bound;
+                sum += _price[day] * Math.Max(0, _room[day, 0]);
+            return sum;
         }
 
-        private readonly Dictionary<int, (double Worth, double Seconds)[]> _pieces = [];
-
-        /// <summary>The pieces of the items from one on, those that bring most for their seconds first.</summary>
-        private (double Worth, double Seconds)[] Pieces(int from)
+        private static double PriceOf(int days, double[] price)
         {
-            if (_pieces.TryGetValue(from, out var known))
-                return known;
-            return _pieces[from] = [
-                .. Enumerable
-                    .Range(from, _items.Length - from)
-                    .SelectMany(PiecesOf)
-                    .OrderByDescending(piece => piece.Worth / piece.Seconds),
-            ];
+            var sum = 0.0;
+            for (var day = 0; day < WeekAsked.Days; day++)
+                if ((days & (1 << day)) != 0)
+                    sum += price[day];
+            return sum;
         }
 
         /// <summary>
-        /// What each further day adds at most: the steps of the least concave curve over the best worth of 0, 1, 2 ... days.
+        /// The prices of a second of each day that bound the whole most closely, by steps against the subgradient: dearer where more is
+        /// wanted than there is, cheaper where something is left.
         /// </summary>
-        private IEnumerable<(double Worth, double Seconds)> PiecesOf(int at)
+        private double[] Prices((int Days, double Worth)[][] sets)
         {
-            var best = new double[WeekAsked.Days + 1];
-            foreach (var (days, worth) in _sets[at])
-                best[BitOperations.PopCount((uint)days)] = Math.Max(best[BitOperations.PopCount((uint)days)], worth);
-            for (var at0 = 0; at0 < WeekAsked.Days; )
+            var price = new double[WeekAsked.Days];
+            var (best, least, step, since) = (price, double.MaxValue, 1.0, 0);
+            for (var turn = 0; turn < PriceSteps; turn++)
             {
-                var (step, to) = (0.0, WeekAsked.Days + 1);
-                for (var next = at0 + 1; next <= WeekAsked.Days; next++)
-                    if ((best[next] - best[at0]) / (next - at0) > step + 1e-12)
-                        (step, to) = ((best[next] - best[at0]) / (next - at0), next);
-                if (step <= 0)
-                    yield break;
-                for (var each = at0; each < to; each++)
-                    yield return (step, _cost[at]);
-                at0 = to;
+                var (bound, left) = (0.0, new double[WeekAsked.Days]);
+                for (var day = 0; day < WeekAsked.Days; day++)
+                {
+                    left[day] = _asked.SecondsOf(day);
+                    bound += price[day] * left[day];
+                }
+
+                for (var at = 0; at < sets.Length; at++)
+                {
+                    var (days, beyond) = (0, double.MinValue);
+                    foreach (var set in sets[at])
+                        if (set.Worth - (_cost[at] * PriceOf(set.Days, price)) is var each && each > beyond)
+                            (days, beyond) = (set.Days, each);
+                    bound += beyond;
+                    for (var day = 0; day < WeekAsked.Days; day++)
+                        if ((days & (1 << day)) != 0)
+                            left[day] -= _cost[at];
+                }
+
+                if (bound < least - 1e-9)
+                    (best, least, since) = ((double[])price.Clone(), bound, 0);
+                else if (++since % 8 == 0)
+                    step /= 2;
+                var norm = left.Sum(each => each * each);
+                if (norm < 1e-9)
+                    break;
+                // The best plan is taken to lie a twentieth under the bound.
+                for (var day = 0; day < WeekAsked.Days; day++)
+                    price[day] = Math.Max(0, price[day] - (step * 0.05 * bound / norm * left[day]));
             }
+
+            return best;
         }
     }
 }
