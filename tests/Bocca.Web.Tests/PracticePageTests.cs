@@ -159,6 +159,17 @@ public sealed class PracticePageTests : IDisposable
         Assert.Equal("After the lesson", (await _room.OnlyAsync(PracticeStop.Messages)).Payload.Title);
     }
 
+    [Fact]
+    public async Task A_message_that_did_not_arrive_whole_is_refused_in_a_sentence()
+    {
+        await AddAsync();
+        var (_, page) = await _tab.OpenAsync("/practice/1/message");
+        using var broken = new StringContent(new string('x', 100));
+        broken.Headers.ContentType = new System.Net.Http.Headers.MediaTypeHeaderValue("multipart/form-data");
+        broken.Headers.ContentType.Parameters.Add(new System.Net.Http.Headers.NameValueHeaderValue("boundary", "a"));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await _tab.PostAsync(page, "/practice/1/message", broken)).StatusCode);
+    }
+
     [Theory]
     [InlineData("nobody", "is no mail address")]
     [InlineData("a@b\nBcc: c@d", "is no mail address")]

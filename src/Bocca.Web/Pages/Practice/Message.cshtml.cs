@@ -61,7 +61,7 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
     }
 
     /// <summary>Keeps the message with the lesson.</summary>
-    public async Task<IActionResult> OnPostAsync([FromForm] SentMessage sent)
+    public async Task<IActionResult> OnPostAsync([FromForm] SentMessage? sent)
     {
         if (Pupil is null)
             return NotFound();
@@ -81,7 +81,7 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
     }
 
     /// <summary>The message as a file that the teacher's own mail program opens.</summary>
-    public async Task<IActionResult> OnPostEmlAsync([FromForm] SentMessage sent)
+    public async Task<IActionResult> OnPostEmlAsync([FromForm] SentMessage? sent)
     {
         if (Pupil is null)
             return NotFound();
@@ -127,7 +127,7 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
 
     private string Phrase(string path, string usual) => TeachersOwn[path] ?? usual;
 
-    private async Task<IActionResult> AgainAsync(SentMessage sent, string wrong)
+    private async Task<IActionResult> AgainAsync(SentMessage? sent, string wrong)
     {
         await DraftAsync();
         (Draft, Trouble) = (Typed(sent), wrong);
@@ -135,10 +135,10 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
         return Page();
     }
 
-    private static MessagePayload Typed(SentMessage sent) =>
-        new(sent.To?.Trim() ?? "", sent.Guardian?.Trim() ?? "", sent.Title?.Trim() ?? "", (sent.Body ?? "").Trim());
+    private static MessagePayload Typed(SentMessage? sent) =>
+        new(sent?.To?.Trim() ?? "", sent?.Guardian?.Trim() ?? "", sent?.Title?.Trim() ?? "", (sent?.Body ?? "").Trim());
 
-    private string? Wrong(SentMessage sent)
+    private string? Wrong(SentMessage? sent)
     {
         var typed = Typed(sent);
         if (
