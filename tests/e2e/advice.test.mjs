@@ -20,6 +20,19 @@ describe("advice", () => {
         await page.click("[data-go]");
         await page.waitForSelector(".trouble:has-text('That is enough for today.')");
       }
+      // What is sent past the pages is refused as well.
+      const direct = await page.evaluate(async () => {
+        const headers = { "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content };
+        const send = async (path, fields) => {
+          const body = new FormData();
+          for (const [name, value] of Object.entries(fields)) body.append(name, value);
+          return (await fetch(path, { method: "POST", headers, body })).status;
+        };
+        const take = { sound: new Blob([new Uint8Array(2000)]), source: "Microphone", drill: "sound4-rest4", tempo: 60, on: "Mouthpiece", missing: 0, tense: false };
+        const breath = { drill: "even-stream", rung: 0, tempo: 60, key: crypto.randomUUID(), stopped: false, even: true };
+        return [await send("/buzz/4?handler=Hear", take), await send("/tone/4?handler=Hear", take), await send("/slurs/4?handler=Hear", take), await send("/breath/4?handler=Keep", breath)];
+      });
+      assert.deepEqual(direct, [422, 422, 422, 422]);
       await page.goto(`${address}/breath/4`);
       assert.ok(await page.isDisabled("[data-go]"));
       await page.goto(`${address}/health/4`);
@@ -31,6 +44,10 @@ describe("advice", () => {
 
   it("judges by the teacher's own gate and says the teacher's own cue", { timeout: 120000 }, async () => {
     await visit({}, async (page) => {
+      await page.goto(`${address}/buzz/1?drill=sound4-rest4`);
+      await playAtOnce(page, { character: "air-first", tempo: 160 });
+      assert.match(await page.textContent(".what"), /gate of 40/);
+      const old = await page.getAttribute("#stage", "data-take");
       await page.goto(`${address}/approach/bands/1`);
       const gate = page.locator('[id="bands.mouthpiece.steadyCents"]');
       await page.locator("details:has([id='bands.mouthpiece.steadyCents'])").evaluate((details) => (details.open = true));
@@ -45,6 +62,11 @@ describe("advice", () => {
       await playAtOnce(page, { character: "air-first", tempo: 160 });
       assert.match(await page.textContent(".what"), /gate of 11/);
       assert.equal((await page.textContent("[data-next]")).trim(), "Lips first, then the air.");
+      // The old take keeps the gate it was judged by; after three tries without gain the next cue comes.
+      for (let tries = 0; tries < 3; tries++) await playAtOnce(page, { character: "air-first", tempo: 160 });
+      assert.notEqual((await page.textContent("[data-next]")).trim(), "Lips first, then the air.");
+      await page.goto(`${address}/buzz/1?take=${old}`);
+      assert.match(await page.textContent(".what"), /gate of 40/);
       await page.goto(`${address}/approach/changes/1`);
       assert.equal(await page.locator("table.bench tbody tr").count(), 2);
       assert.match(await page.textContent("table.bench"), /Lips first, then the air\./);
