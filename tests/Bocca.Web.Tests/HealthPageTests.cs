@@ -99,8 +99,15 @@ public sealed class HealthPageTests : IDisposable
         Assert.Equal(0, await SeenAsync());
         await ConsentAsync(saysWhy: true);
         await TapAsync("/buzz/1", "lipsSore");
+        Assert.Contains("lips are sore", (await _tab.OpenAsync("/record/1")).Page.QuerySelector("#stage")!.TextContent);
         await TidyAfterAsync(TimeSpan.FromDays(2));
         Assert.Equal(1, await SeenAsync());
+        // Where the consent does not say why, the record says that something was told, and not what.
+        await ConsentAsync(saysWhy: false);
+        await TapAsync("/buzz/1", "headache");
+        var record = (await _tab.OpenAsync("/record/1")).Page.QuerySelector("#stage")!.TextContent;
+        Assert.Contains("Lips and health: told", record);
+        Assert.DoesNotContain("headache", record);
     }
 
     [Fact]

@@ -48,6 +48,13 @@ public static class LessonMessage
     public const string UsualGreeting = "Dear {name},",
         UsualClose = "Until then!";
 
+    /// <summary>From this age on a pupil is written to alone (ours, editable upward only).</summary>
+    private const int Grown = 18;
+
+    /// <summary>Whether a guardian is always copied: for a child, or where nobody said how old somebody is.</summary>
+    /// <param name="age">Age in whole years, the lower where unsure; null where it is not known.</param>
+    public static bool CopiesGuardian(int? age) => age is null or < Grown;
+
     /// <summary>The lines.</summary>
     public static IReadOnlyList<string> Draft(MessageFrom from)
     {

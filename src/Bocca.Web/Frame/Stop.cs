@@ -115,9 +115,11 @@ public sealed class Stops
         DateTime now
     )
     {
+        var kinds = All.SelectMany(stop => stop.Dues).Select(each => each.Of?.Id).OfType<string>().ToList();
         var due = await db
             .Entries.Where(entry =>
-                entry.DueAt <= now
+                kinds.Contains(entry.Kind)
+                && entry.DueAt <= now
                 && pupils.Contains(entry.PupilId)
                 && (
                     entry.InstrumentId == null

@@ -43,6 +43,8 @@ public static class HealthRecord
             Kind = SetupStop.Seen.Id,
             Subject = SubjectOf(complaint),
             At = journal.Clock.Now,
+            // Who reads the record later sees the reason only where the consent says so.
+            Summary = pupil.Consent is { SaysWhy: false } ? "Lips and health: told." : $"Told: {complaint.Name}.",
         };
         await journal.WriteAsync(SetupStop.Seen, entry, approach, stands: pupil.Consent?.InForce(journal.Clock.Today) == true);
         return entry;

@@ -31,6 +31,18 @@ public static class StandardWeek
     /// <summary>The tempo of slurs where none is known.</summary>
     private const double SlurTempo = 72;
 
+    /// <summary>The usual minutes of a stage, six days of seven (common practice).</summary>
+    /// <param name="stage">How far the pupil has come.</param>
+    /// <param name="daysPlayed">Days since the first lesson.</param>
+    public static IReadOnlyList<double> UsualMinutes(LearningStage stage, int daysPlayed)
+    {
+        var minutes =
+            stage >= LearningStage.Second ? 20
+            : daysPlayed < Health.PlayingLimits.FirstDays ? 5
+            : 12;
+        return [.. Enumerable.Repeat((double)minutes, WeekAsked.Days - 1), 0];
+    }
+
     /// <summary>What is done every day first.</summary>
     public static WeekItem? WarmUp(WeekPupil pupil) =>
         pupil.Stage <= LearningStage.Mouthpiece

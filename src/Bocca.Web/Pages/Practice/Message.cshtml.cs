@@ -27,9 +27,6 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
     /// <summary>What went well or wrong so many days back is still told (ours, editable).</summary>
     private const int DaysLookedBack = 21;
 
-    /// <summary>From this age on a pupil is written to alone (ours, editable upward only).</summary>
-    private const int Grown = 18;
-
     protected override bool ChecksItself => true;
 
     [BindProperty(SupportsGet = true, Name = "voice")]
@@ -50,7 +47,7 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
     public DateOnly NextDay { get; private set; }
 
     /// <summary>Whether a guardian is copied: for a child, or where nobody said how old somebody is.</summary>
-    public bool IsChild => Pupil!.BornIn is not { } born || Clock.Today.Year - born - 1 < Grown;
+    public bool IsChild => LessonMessage.CopiesGuardian(Pupil!.Breathing(Clock.Today, TeachersOwn).Age);
 
     public async Task<IActionResult> OnGetAsync()
     {

@@ -2,9 +2,7 @@ using System.Globalization;
 using System.Text;
 using Bocca.Core.Breath;
 using Bocca.Core.Buzz;
-using Bocca.Core.Health;
 using Bocca.Core.Practice.Week;
-using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
@@ -162,25 +160,15 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
         try
         {
             First = From is { Length: > 0 } from ? Day(from) : Clock.Today.AddDays(1);
-            OnDays = Minutes is { Length: > 0 } given ? given : [.. Usual()];
+            OnDays = Minutes is { Length: > 0 } given
+                ? given
+                : StandardWeek.UsualMinutes(Pupil!.Stage, Clock.Today.DayNumber - Pupil.Started.DayNumber);
             Plan = WeekPlanner.Plan(await AskedAsync());
         }
         catch (ArgumentException problem)
         {
             Trouble = problem.Message.Split(" (Parameter")[0];
         }
-    }
-
-    /// <summary>The usual minutes of a stage, six days of seven (common practice).</summary>
-    private IEnumerable<double> Usual()
-    {
-        var minutes = Pupil!.Stage switch
-        {
-            >= LearningStage.Second => 20,
-            _ when (Clock.Today.DayNumber - Pupil.Started.DayNumber) < PlayingLimits.FirstDays => 5,
-            _ => 12,
-        };
-        return Enumerable.Range(0, WeekAsked.Days).Select(day => day == WeekAsked.Days - 1 ? 0.0 : minutes);
     }
 
     private static DateOnly Day(string text) =>
@@ -206,6 +194,7 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
         var asked = new WeekAsked(OnDays, await ItemsAsync(), pupil.Limits(Clock.Today, Health, TeachersOwn))
         {
             Tired = Tired.Value,
+            Barred = First == Clock.Today ? Health.Ends?.Words : null,
             Exam = exam < WeekAsked.Days ? exam : null,
             LipSecondsADay = LipTime.MostSecondsADay,
             BreathSecondsADay = BreathLimits.For(pupil.Breathing(Clock.Today, TeachersOwn)).SecondsPerDay,

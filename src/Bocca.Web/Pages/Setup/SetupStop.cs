@@ -53,7 +53,11 @@ public static class SetupStop
 
     /// <summary>Something seen in a lesson, or an answer of the pupil: its subject is the signal for advice.</summary>
     public static PlainKind Seen { get; } =
-        new("seen", "remark") { Title = seen => Words(seen).Sentence.TrimEnd('.'), Opens = seen => $"/set-up/{seen.PupilId}/watch" };
+        new("seen", "remark")
+        {
+            Title = seen => (seen.Summary == "" ? Words(seen).Sentence : seen.Summary).TrimEnd('.'),
+            Opens = seen => $"/set-up/{seen.PupilId}/watch",
+        };
 
     /// <summary>Advice taken; its subject is the symptom, its summary the cue.</summary>
     public static EntryKind<AdvicePayload> Advice { get; } =
