@@ -22,6 +22,12 @@ if (args is ["outcomes", .. var times])
     return 0;
 }
 
+if (args is ["term", .. var pupils])
+{
+    TermTable.Run(pupils.Length > 0 ? int.Parse(pupils[0]) : 200);
+    return 0;
+}
+
 if (args is ["take"])
 {
     TakeSpeed.Run();

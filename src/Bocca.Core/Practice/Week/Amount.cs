@@ -31,6 +31,9 @@ public sealed record Amount(double Counts, double Sounding, double Tempo, double
     public string Words =>
         $"{(Times > 1 ? $"{Times} times {Counts / Times:0.#}" : $"{Counts:0.#}")} counts at {Tempo:0}, {PlayingClock.Minutes(Seconds)}";
 
+    /// <summary>The same where there is little room, such as <c>3 × 32 at 80, 1:12</c>.</summary>
+    public string Short => $"{(Times > 1 ? $"{Times} × " : "")}{Counts / Times:0.#} at {Tempo:0}, {PlayingClock.Clock(Seconds)}";
+
     /// <summary>
     /// Whether an amount adds up to the minutes that somebody gave it; a sentence that says what it does come to, or null.
     /// </summary>

@@ -28,6 +28,9 @@ public static class StandardWeek
     private const int ItemsADay = 6,
         MostTimes = 6;
 
+    /// <summary>What is due comes at most so often in a week: after one and three days again (common practice).</summary>
+    private const int RecallsAWeek = 3;
+
     /// <summary>The tempo of slurs where none is known.</summary>
     private const double SlurTempo = 72;
 
@@ -125,6 +128,9 @@ public static class StandardWeek
     /// <param name="urgency">How much it wants doing, 0 to 10.</param>
     /// <param name="why">Why it is there.</param>
     public static WeekItem? Drill(WeekPupil pupil, string id, WeekKind kind, double urgency, string why) =>
+        Of(pupil, id, kind, urgency, why) is { } item ? item with { Most = kind == WeekKind.Recall ? RecallsAWeek : WeekAsked.Days } : null;
+
+    private static WeekItem? Of(WeekPupil pupil, string id, WeekKind kind, double urgency, string why) =>
         id.Split(':') switch
         {
             ["buzz", var drill] when BuzzDrill.All.FirstOrDefault(known => known.Id == drill) is { } buzz => Buzz(
@@ -153,6 +159,23 @@ public static class StandardWeek
             ["slurs"] => Slurs(pupil, kind, urgency, why),
             _ => null,
         };
+
+    /// <summary>All drills of a stop that are for a pupil, as items.</summary>
+    /// <param name="pupil">Who practises.</param>
+    /// <param name="stop">The stop, by its place.</param>
+    public static IEnumerable<WeekItem> Drills(WeekPupil pupil, string stop) =>
+        (
+            stop switch
+            {
+                "buzz" => BuzzDrill.All.Select(drill => drill.Id),
+                "tone" => ToneDrill.All.Select(drill => drill.Id),
+                "breath" => BreathDrill.All.Select(drill => drill.Id),
+                "notes" => Fingering.Trainer.HandDrill.All.Select(drill => drill.Id),
+                _ => (IEnumerable<string>)[],
+            }
+        )
+            .Select(id => Drill(pupil, $"{stop}:{id}", WeekKind.New, 6, ""))
+            .OfType<WeekItem>();
 
     private static WeekItem Buzz(WeekPupil pupil, BuzzDrill shipped, WeekKind kind, double urgency, string why)
     {
@@ -192,10 +215,17 @@ public static class StandardWeek
             }
             : null;
 
+    /// <summary>Who slurs.</summary>
+    public static SlurPlayer SlurPlayerOf(WeekPupil pupil) =>
+        SlurPlayer.Of(pupil.Player.Instrument, pupil.Player.Reading, pupil.Stage, pupil.Approach);
+
+    /// <summary>The first slur of a sheet; null where there is none in reach.</summary>
+    public static Slur? FirstSlur(WeekPupil pupil) =>
+        SlurWriter.Sheet(SlurPlayerOf(pupil), SlurShape.All[0], SlurWriter.LowestPartial + 1).Slurs is [var slur, ..] ? slur : null;
+
     private static WeekItem? Slurs(WeekPupil pupil, WeekKind kind, double urgency, string why)
     {
-        var player = SlurPlayer.Of(pupil.Player.Instrument, pupil.Player.Reading, pupil.Stage, pupil.Approach);
-        if (SlurWriter.Sheet(player, SlurShape.All[0], SlurWriter.LowestPartial + 1).Slurs is not [var slur, ..])
+        if (FirstSlur(pupil) is not { } slur)
             return null;
         var asked = new AskedSlur(slur, SlurTempo, SlurDay.Times, pupil.Player, pupil.Stage);
         return new WeekItem(

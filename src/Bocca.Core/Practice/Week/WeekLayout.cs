@@ -16,7 +16,11 @@ public static class WeekLayout
     {
         var rounds = new List<WeekRound>();
         var played = 0.0;
-        foreach (var item in Varied([.. items.OrderBy(Place).ThenByDescending(item => item.Urgency)]))
+        foreach (
+            var item in Varied([
+                .. items.OrderBy(Place).ThenByDescending(item => item.Urgency).ThenBy(item => item.Id, StringComparer.Ordinal),
+            ])
+        )
         {
             if (item.Sounds && played > 0 && played + item.Amount.PlayedSeconds > limits.OnSeconds)
             {

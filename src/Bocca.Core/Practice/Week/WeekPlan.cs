@@ -20,6 +20,9 @@ public sealed record WeekDay(int Day, IReadOnlyList<WeekRound> Rounds)
 /// <summary>An item that found no day, and why.</summary>
 public sealed record LeftOut(WeekItem Item, string Why);
 
+/// <summary>A day to which an item was locked and on which it may not be, and why.</summary>
+public sealed record RefusedDay(WeekItem Item, int Day, string Why);
+
 /// <summary>A planned week.</summary>
 /// <param name="Days">Its days.</param>
 /// <param name="Left">What found no day.</param>
@@ -28,6 +31,9 @@ public sealed record LeftOut(WeekItem Item, string Why);
 /// <param name="Nodes">How many partial plans were looked at.</param>
 public sealed record WeekPlan(IReadOnlyList<WeekDay> Days, IReadOnlyList<LeftOut> Left, double Worth, double Bound, int Nodes)
 {
+    /// <summary>What was locked to a day on which it may not be.</summary>
+    public IReadOnlyList<RefusedDay> Refused { get; init; } = [];
+
     /// <summary>Whether no better plan exists.</summary>
     public bool Proven => Bound - Worth < 1e-9;
 }

@@ -7,10 +7,11 @@ namespace Bocca.Core.Practice.Week;
 /// number of nodes, never at a time, so that the same question has the same answer on every machine; then the gap is told.
 /// </summary>
 /// <remarks>
-/// What an item is worth on a set of days follows from the set alone; the days' limits bind the items together: minutes, seconds above
-/// the ceiling, on the lips alone, of breath drills, and one item a day that goes above the ceiling. The bound of a partial plan is
-/// Lagrange's: the seconds of each day have a price (found by subgradient steps before the search); what is left of the week is worth at
-/// most its seconds at their price, and of every item left its best set of days at what it brings beyond the price of its seconds.
+/// What an item is worth on a set of days follows from the set alone; the days' limits bind the items together: minutes with the rests of
+/// the day as it is laid out, seconds above the ceiling, on the lips alone, of breath drills, and one item a day above the ceiling. It
+/// begins with a week made greedily and mended item by item. The bound of a partial plan is Lagrange's: the seconds of each day have a
+/// price (found by subgradient steps before the search); what is left of the week is worth at most its seconds at their price, and of every
+/// item left its best set of days at what it brings beyond the price of its seconds.
 /// </remarks>
 public static class WeekPlanner
 {
@@ -24,11 +25,27 @@ public static class WeekPlanner
     /// <summary>Each further day of an item is worth so much of the one before (ours, editable).</summary>
     private const double Again = 0.6;
 
-    /// <summary>A recall or something new on the day after is worth so much: what is too close together hardly counts (ours).</summary>
-    private const double TooClose = 0.4;
+    /// <summary>
+    /// What a round counts after so many days without it: a recall that comes too soon brings little, something new may come every day
+    /// (common practice: reviews at 1, 3, 7 days; the numbers are ours).
+    /// </summary>
+    private static double Fresh(WeekKind kind, int gap) =>
+        (kind, gap) switch
+        {
+            (WeekKind.Recall, 1) => 0.4,
+            (WeekKind.Recall, 2) => 0.7,
+            (WeekKind.New, 1) => 0.8,
+            _ => 1,
+        };
+
+    /// <summary>A round that the spacing does not ask for is worth so much of the first (ours).</summary>
+    private const double Filling = 0.05;
 
     /// <summary>Each day that a recall waits costs so much of it (ours).</summary>
     private const double Waiting = 0.08;
+
+    /// <summary>What a teacher locked goes before everything that was not: more than all of it together is worth.</summary>
+    private const double AsLocked = 1000;
 
     /// <summary>Plans a week.</summary>
     /// <exception cref="ArgumentException">It cannot be asked so.</exception>
@@ -38,36 +55,74 @@ public static class WeekPlanner
         var search = new Search(asked, mostNodes);
         search.Run();
         var days = Enumerable.Range(0, WeekAsked.Days).Select(day => WeekLayout.Of(day, [.. search.ItemsOn(day)], asked.Limits)).ToList();
-        return new WeekPlan(days, [.. search.Left()], search.Best, search.Bound, search.Nodes);
+        var locked = search.LockedPlaced * AsLocked;
+        return new WeekPlan(days, [.. search.Left()], search.Best - locked, search.Bound - locked, search.Nodes)
+        {
+            Refused = [.. Refused(asked)],
+        };
     }
 
-    /// <summary>What an item is worth on a set of days, in points.</summary>
+    /// <summary>The days to which items are locked and on which they may not be.</summary>
+    private static IEnumerable<RefusedDay> Refused(WeekAsked asked) =>
+        asked.Items.SelectMany(item =>
+            (item.Locked ?? [])
+                .Select(day => (day, Why: Barred(item, day, asked)))
+                .Where(each => each.Why is not null)
+                .Select(each => new RefusedDay(item, each.day, each.Why!))
+        );
+
+    /// <summary>
+    /// What an item is worth on a set of days, in points: its best rounds in their spacing, and a little for each more, which fills minutes
+    /// that would else be left.
+    /// </summary>
     /// <param name="item">The item.</param>
     /// <param name="days">The days, a bit each.</param>
-    public static double Worth(WeekItem item, int days)
+    public static double Worth(WeekItem item, int days) => Worths(item)[days];
+
+    /// <summary>The same for every set of days.</summary>
+    private static double[] Worths(WeekItem item)
     {
-        var (sum, share, before) = (0.0, 1.0, -2);
+        var worths = new double[1 << WeekAsked.Days];
+        for (var days = 1; days < worths.Length; days++)
+        {
+            worths[days] = Spaced(item, days);
+            for (var left = days; left != 0; left &= left - 1)
+                worths[days] = Math.Max(worths[days], worths[days & ~(left & -left)] + (Filling * item.Urgency));
+        }
+
+        return worths;
+    }
+
+    private static double Spaced(WeekItem item, int days)
+    {
+        var (sum, rounds, before) = (0.0, 0.0, -WeekAsked.Days);
         for (var day = 0; day < WeekAsked.Days; day++)
         {
             if ((days & (1 << day)) == 0)
                 continue;
-            var worth = item.Urgency * share;
-            if (item.Kind is WeekKind.Recall or WeekKind.New && before == day - 1)
-                worth *= TooClose;
+            var fresh = Fresh(item.Kind, day - before);
+            var worth = item.Urgency * fresh * Math.Pow(Again, rounds);
             if (item.Kind == WeekKind.Recall && before < 0)
                 worth *= 1 - (Waiting * (day - item.From));
             sum += worth;
             // A warm-up is as good every day.
-            share *= item.Kind == WeekKind.WarmUp ? 1 : Again;
+            rounds += item.Kind == WeekKind.WarmUp ? 0 : fresh;
             before = day;
         }
 
         return sum;
     }
 
-    /// <summary>Seconds that a round takes of its day, with the most rest that it can bring about.</summary>
-    public static double Cost(WeekItem item, WeekAsked asked) =>
-        item.Amount.Seconds + (2 * asked.Limits.OffSeconds * item.Amount.PlayedSeconds / asked.Limits.OnSeconds);
+    /// <summary>
+    /// Seconds that a round takes of its day at least, with its share of the rests: what is played needs a rest less than it fills the time
+    /// that is played at a time.
+    /// </summary>
+    private static double Cost(WeekItem item, WeekAsked asked) =>
+        item.Amount.Seconds + (asked.Limits.OffSeconds * item.Amount.PlayedSeconds / asked.Limits.OnSeconds);
+
+    /// <summary>Seconds of a day as the shares of rests count them: the last one needs none after it.</summary>
+    private static double Capacity(WeekAsked asked, int day) =>
+        asked.SecondsOf(day) is var seconds and > 0 ? seconds + asked.Limits.OffSeconds : 0;
 
     /// <summary>Why an item may not be done on a day; null where it may.</summary>
     public static string? Barred(WeekItem item, int day, WeekAsked asked)
@@ -91,7 +146,7 @@ public static class WeekPlanner
             return "It is locked to other days.";
         if (item.Locked is null && day < item.From)
             return "It is not due yet.";
-        return Cost(item, asked) > asked.SecondsOf(day) ? "The day has not that many minutes." : null;
+        return item.Amount.Seconds > asked.SecondsOf(day) ? "The day has not that many minutes." : null;
     }
 
     /// <summary>The search.</summary>
@@ -105,6 +160,11 @@ public static class WeekPlanner
         private readonly (int Days, double Worth, double Beyond)[][] _sets;
 
         private readonly double[] _cost;
+
+        /// <summary>How long the days are, and what is on each so far, a bit an item.</summary>
+        private readonly DaySeconds _seconds;
+        private readonly int[] _on = new int[WeekAsked.Days];
+
         private readonly double[,] _room = new double[WeekAsked.Days, Limits];
         private readonly double[] _price;
 
@@ -123,10 +183,11 @@ public static class WeekPlanner
                 .. asked.Items.OrderByDescending(item => item.Urgency / Cost(item, asked)).ThenBy(item => item.Id, StringComparer.Ordinal),
             ];
             _cost = [.. _items.Select(item => Cost(item, asked))];
+            _seconds = new DaySeconds(_items, asked.Limits);
             (_chosen, _best) = (new int[_items.Length], new int[_items.Length]);
             for (var day = 0; day < WeekAsked.Days; day++)
                 (_room[day, 0], _room[day, 1], _room[day, 2], _room[day, 3], _room[day, 4]) = (
-                    asked.SecondsOf(day),
+                    Capacity(asked, day),
                     asked.Limits.HighSecondsADay,
                     asked.LipSecondsADay,
                     asked.BreathSecondsADay,
@@ -158,6 +219,7 @@ public static class WeekPlanner
         public void Run()
         {
             Bound = SecondsAtPrice() + _beyond[0];
+            Begin();
             var whole = Branch(0, 0);
             if (whole)
                 Bound = Best;
@@ -165,10 +227,14 @@ public static class WeekPlanner
 
         public IEnumerable<WeekItem> ItemsOn(int day) => _items.Where((_, i) => (_best[i] & (1 << day)) != 0);
 
+        public int LockedPlaced => _items.Where((item, i) => item.Locked is not null && _best[i] != 0).Count();
+
         public IEnumerable<LeftOut> Left() => _items.Where((_, i) => _best[i] == 0).Select(item => new LeftOut(item, WhyNot(item)));
 
         private string WhyNot(WeekItem item)
         {
+            if (item.Locked is { Count: 0 })
+                return "Taken out by hand.";
             var barred = Enumerable.Range(0, WeekAsked.Days).Select(day => Barred(item, day, _asked)).ToList();
             return barred.TrueForAll(why => why is not null)
                 ? barred.OfType<string>().GroupBy(why => why).MaxBy(same => same.Count())!.Key
@@ -179,17 +245,75 @@ public static class WeekPlanner
         private (int Days, double Worth)[] Sets(WeekItem item)
         {
             var open = Enumerable.Range(0, WeekAsked.Days).Where(day => Barred(item, day, _asked) is null).Sum(day => 1 << day);
+            var worths = Worths(item);
             if (item.Locked is not null)
-                return open == 0 ? [(0, 0)] : [(open, Worth(item, open)), (0, 0)];
+                return open == 0 ? [(0, 0)] : [(open, worths[open] + AsLocked), (0, 0)];
             return
             [
                 .. Enumerable
                     .Range(0, 1 << WeekAsked.Days)
                     .Where(days => (days & ~open) == 0 && BitOperations.PopCount((uint)days) <= item.Most)
-                    .Select(days => (days, Worth(item, days)))
+                    .Select(days => (days, worths[days]))
                     .OrderByDescending(set => set.Item2)
                     .ThenBy(set => set.days),
             ];
+        }
+
+        /// <summary>
+        /// A good week to begin with: always the round that brings most for its seconds, until nothing fits; then each item in turn on its
+        /// best days beside the others, until none can do better.
+        /// </summary>
+        private void Begin()
+        {
+            for (var (at, days) = Next(); at >= 0; (at, days) = Next())
+                Change(at, days);
+            for (var better = true; better; )
+            {
+                better = false;
+                for (var at = 0; at < _items.Length; at++)
+                {
+                    var had = _chosen[at];
+                    Change(at, 0);
+                    var best = _sets[at].Where(set => Fits(at, set.Days)).MaxBy(set => set.Worth);
+                    var keeps = best.Worth <= WorthOf(at, had) + 1e-9;
+                    Change(at, keeps ? had : best.Days);
+                    better |= !keeps;
+                }
+            }
+
+            (Best, _best) = (_items.Select((_, at) => WorthOf(at, _chosen[at])).Sum(), (int[])_chosen.Clone());
+            for (var at = 0; at < _items.Length; at++)
+                Change(at, 0);
+        }
+
+        /// <summary>The next round to add: which item, and its days with it; none where nothing more fits.</summary>
+        private (int At, int Days) Next()
+        {
+            var (next, most) = ((At: -1, Days: 0), 0.0);
+            for (var at = 0; at < _items.Length; at++)
+                foreach (var set in _sets[at])
+                {
+                    var more = set.Days & ~_chosen[at];
+                    if ((set.Days & _chosen[at]) != _chosen[at] || more == 0 || !IsOneMore(at, more))
+                        continue;
+                    var brings = (set.Worth - WorthOf(at, _chosen[at])) / (_cost[at] * BitOperations.PopCount((uint)more));
+                    if (brings > most + 1e-12 && Fits(at, more))
+                        (next, most) = ((at, set.Days), brings);
+                }
+
+            return next;
+        }
+
+        /// <summary>Days are added one by one; a locked item has all of its days at once.</summary>
+        private bool IsOneMore(int at, int more) => _items[at].Locked is not null || BitOperations.IsPow2(more);
+
+        private double WorthOf(int at, int days) => days == 0 ? 0 : _sets[at].First(set => set.Days == days).Worth;
+
+        private void Change(int at, int days)
+        {
+            Take(at, _chosen[at], -1);
+            Take(at, days, 1);
+            _chosen[at] = days;
         }
 
         /// <summary>Tries every set of days of an item; false where the nodes ran out.</summary>
@@ -227,19 +351,29 @@ public static class WeekPlanner
         private bool Fits(int at, int days)
         {
             for (var day = 0; day < WeekAsked.Days; day++)
-                if ((days & (1 << day)) != 0)
-                    for (var limit = 0; limit < Limits; limit++)
-                        if (Use(at, limit) > _room[day, limit] + 1e-9)
-                            return false;
+            {
+                if ((days & (1 << day)) == 0)
+                    continue;
+                for (var limit = 0; limit < Limits; limit++)
+                    if (Use(at, limit) > _room[day, limit] + 1e-9)
+                        return false;
+                if (_seconds.Of(_on[day] | (1 << at)) > _asked.SecondsOf(day) + 1e-9)
+                    return false;
+            }
+
             return true;
         }
 
         private void Take(int at, int days, int sign)
         {
             for (var day = 0; day < WeekAsked.Days; day++)
-                if ((days & (1 << day)) != 0)
-                    for (var limit = 0; limit < Limits; limit++)
-                        _room[day, limit] -= sign * Use(at, limit);
+            {
+                if ((days & (1 << day)) == 0)
+                    continue;
+                _on[day] ^= 1 << at;
+                for (var limit = 0; limit < Limits; limit++)
+                    _room[day, limit] -= sign * Use(at, limit);
+            }
         }
 
         private double Use(int at, int limit) =>
@@ -283,7 +417,7 @@ public static class WeekPlanner
                 var (bound, left) = (0.0, new double[WeekAsked.Days]);
                 for (var day = 0; day < WeekAsked.Days; day++)
                 {
-                    left[day] = _asked.SecondsOf(day);
+                    left[day] = Capacity(_asked, day);
                     bound += price[day] * left[day];
                 }
 
