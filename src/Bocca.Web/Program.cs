@@ -46,6 +46,7 @@ builder.Services.AddSingleton<FirstPage>();
 builder.Services.AddSingleton<HeavyWork>();
 builder.Services.AddSingleton<DemoFilling>();
 builder.Services.AddHostedService<Tidy>();
+builder.Services.AddHostedService<WeekFollows>();
 builder.Services.AddResponseCompression(options => options.EnableForHttps = true);
 builder.Services.AddAntiforgery(options => options.HeaderName = "X-Antiforgery");
 builder

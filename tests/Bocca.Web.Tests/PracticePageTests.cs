@@ -40,7 +40,7 @@ public sealed class PracticePageTests : IDisposable
         await ChangeStepAsync(step => step.Asked = 2);
         var tried = await BeforeAsync();
         Assert.Contains("Tried twice, not there yet", tried.QuerySelector("[data-why]")!.TextContent);
-        Assert.Equal("/buzz/1?drill=sound4-rest4", tried.QuerySelector("[data-accept]")!.GetAttribute("href"));
+        Assert.Equal("/buzz/1?drill=sound4-rest4", tried.QuerySelector("[data-hear-first]")!.GetAttribute("href"));
         await ChangeStepAsync(step => (step.Outcome, step.DoneAt) = (Outcome.Passed, _time.GetUtcNow().UtcDateTime));
         Assert.Contains("It came since last time", (await BeforeAsync()).QuerySelector("[data-why]")!.TextContent);
     }
@@ -51,18 +51,18 @@ public sealed class PracticePageTests : IDisposable
         await AddAsync();
         await _tab.SendAsync(await BeforeAsync(), "form[action*=Begin]");
         _time.Advance(TimeSpan.FromMinutes(10));
-        var page = await BeforeAsync();
-        await _tab.SendAsync(page, "form[action*=Remark]", ("words", "Sits on the edge now."));
+        var page = await LessonAsync();
+        await _tab.SendAsync(page, "#stage form[action*=Remark]", ("words", "Sits on the edge now."));
         var (_, told) = await _tab.SendAsync(
-            await BeforeAsync(),
-            "form[action*=Remark]",
+            await LessonAsync(),
+            "#stage form[action*=Remark]",
             ("words", "Mother asked about Saturdays."),
             ("alone", "true")
         );
         Assert.Contains("Sits on the edge now.", told.QuerySelector(".in-lesson")!.TextContent);
         Assert.DoesNotContain("Mother", told.QuerySelector(".in-lesson")!.TextContent);
         _time.Advance(TimeSpan.FromMinutes(20));
-        await _tab.SendAsync(await BeforeAsync(), "form[action*=End]");
+        await _tab.SendAsync(await LessonAsync(), "form[action*=End]");
         var lesson = await _room.InRecordAsync(db => db.Entries.SingleAsync(entry => entry.Kind == "lesson"));
         Assert.Equal(1800, lesson.ElapsedSeconds);
         _time.Advance(TimeSpan.FromDays(7));
@@ -70,11 +70,14 @@ public sealed class PracticePageTests : IDisposable
     }
 
     [Fact]
-    public async Task A_lesson_that_nobody_ended_goes_with_its_day()
+    public async Task A_lesson_that_nobody_ended_is_over_after_some_hours_and_not_at_midnight()
     {
         await AddAsync();
+        _time.SetUtcNow(new DateTimeOffset(2026, 11, 5, 23, 45, 0, TimeSpan.Zero));
         await _tab.SendAsync(await BeforeAsync(), "form[action*=Begin]");
-        _time.Advance(TimeSpan.FromDays(1));
+        _time.Advance(TimeSpan.FromMinutes(30));
+        Assert.Contains("30", (await LessonAsync()).QuerySelector("[data-lesson-strip] b")!.TextContent);
+        _time.Advance(TimeSpan.FromHours(3));
         Assert.NotNull((await BeforeAsync()).QuerySelector("form[action*=Begin]"));
     }
 
@@ -254,6 +257,8 @@ public sealed class PracticePageTests : IDisposable
             change(await db.Entries.SingleAsync(entry => entry.Kind == "step"));
             return await db.SaveChangesAsync();
         });
+
+    private async Task<IHtmlDocument> LessonAsync() => (await _tab.OpenAsync("/practice/1/lesson")).Page;
 
     private async Task<IHtmlDocument> BeforeAsync()
     {

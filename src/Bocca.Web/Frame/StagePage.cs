@@ -1,9 +1,11 @@
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Health;
 using Bocca.Core.Judging;
+using Bocca.Core.Practice.Lesson;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
 using Bocca.Web.Live;
+using Bocca.Web.Pages.Practice;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.Filters;
@@ -66,6 +68,15 @@ public abstract class StagePage(Journal journal) : PageModel
     /// <summary>How long the pupil has played since the last rest; null where it is not shown.</summary>
     public PlayingClock? Playing { get; protected set; }
 
+    /// <summary>The lesson that is on with the pupil; null for none.</summary>
+    public Shown<LessonPayload>? Lesson { get; private set; }
+
+    /// <summary>The round of a class that is on; null for none.</summary>
+    public ClassRound? Round { get; private set; }
+
+    /// <summary>What to do after the third time through in a lesson; null where there is nothing to say.</summary>
+    public ThirdTime? Third { get; protected set; }
+
     /// <summary>The page that answers a request; what is shown without the frame has no other way to it.</summary>
     public static StagePage? Of(HttpContext context) => context.Items[typeof(StagePage)] as StagePage;
 
@@ -121,6 +132,8 @@ public abstract class StagePage(Journal journal) : PageModel
         Approach = Pupil?.ApproachIn(Room) ?? Room.Approach;
         TeachersOwn = Pupil?.SettingsIn(Room) ?? OwnSettings.Parse(Room.Own);
         Health = Pupil is null ? HealthDay.Well : await Journal.HealthDayAsync(Pupil);
+        Lesson = Pupil is null ? null : await Journal.LessonAsync(Pupil.Id);
+        Round = Request.Cookies[ClassRound.Cookie] is { } round ? await ClassRound.OfCookieAsync(Journal, round) : null;
         PageContext.ViewData["Frame"] = this;
         HttpContext.Items[typeof(StagePage)] = this;
         var done = await next();

@@ -227,6 +227,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
                         (entry.PlayedSeconds, entry.HighSeconds) = (null, null);
                     var take = await Journal.WriteAsync(Kind, entry, payload, Approach.ToString());
                     Playing = await PlayingAsync();
+                    Third = Lesson is null ? null : await Journal.ThirdTimeAsync(Pupil.Id, Lesson, entry.Kind, entry.DrillId);
                     return await show(take);
                 }
             )

@@ -1,6 +1,8 @@
 using Bocca.Core.Buzz;
 using Bocca.Core.Practice;
 using Bocca.Web.Frame;
+using Bocca.Web.Pages.Practice;
+using Bocca.Web.Pages.Setup;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
@@ -24,6 +26,14 @@ public sealed record DeskLine(
     IReadOnlyList<DeskLink> Due
 );
 
+/// <summary>A lesson of today.</summary>
+/// <param name="At">When it begins.</param>
+/// <param name="Who">Whose.</param>
+/// <param name="Address">Where it is prepared.</param>
+/// <param name="Words">Why a look is needed first; empty for nothing.</param>
+/// <param name="Over">Whether its time is over.</param>
+public sealed record DeskLesson(TimeOnly At, string Who, string Address, string Words, bool Over);
+
 /// <summary>The Desk: everybody by pages, what was heard last, and what is due. So many queries, however many pupils.</summary>
 public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage(journal)
 {
@@ -31,11 +41,25 @@ public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage
 
     private const int PupilsAtOnce = 30;
 
+    /// <summary>So many days back what was told asks for a look; so many are named, of so many whose step is stuck (ours).</summary>
+    private const int LookedBackDays = 8,
+        MostLooks = 5,
+        MostStuck = 200;
+
     /// <summary>The last pupil of the page before; none for the first page.</summary>
     [BindProperty(SupportsGet = true, Name = "after")]
     public int? After { get; set; }
 
     public IReadOnlyList<DeskLine> Lines { get; private set; } = [];
+
+    /// <summary>The lessons of today, the earliest first.</summary>
+    public IReadOnlyList<DeskLesson> Lessons { get; private set; } = [];
+
+    /// <summary>The holidays of today; null for none.</summary>
+    public string? Holiday { get; private set; }
+
+    /// <summary>Who else needs a look first, and why.</summary>
+    public IReadOnlyList<(Pupil Pupil, LookFirst Why)> Looks { get; private set; } = [];
 
     /// <summary>Where the next pupils are; null where these are the last.</summary>
     public string? Onward { get; private set; }
@@ -65,6 +89,98 @@ public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage
                     [Step(pupil, steps[pupil.Id].MaxBy(step => step.At)), .. Dues(pupil, dues)]
                 );
             }),
+        ];
+        if (After is null)
+            await TodayAsync(pupils, last);
+    }
+
+    /// <summary>The lessons of today, and who needs a look first.</summary>
+    private async Task TodayAsync(List<Pupil> shown, Dictionary<int, LastHeard> last)
+    {
+        var (today, since) = (Clock.Today, Clock.Now.AddDays(-LookedBackDays));
+        var timetable = await Db.TimetableAsync();
+        var slots = timetable.On(today);
+        Holiday = timetable.HolidayOn(today)?.Name;
+        var told = await Db
+            .Entries.AsNoTracking()
+            .Where(entry =>
+                entry.At >= since
+                && (entry.Kind == SetupStop.Seen.Id || entry.Kind == PracticeStop.Reports.Id || entry.Kind == PracticeStop.Weeks.Id)
+            )
+            .OrderByDescending(entry => entry.At)
+            .Select(entry => new Entry
+            {
+                PupilId = entry.PupilId,
+                Kind = entry.Kind,
+                Subject = entry.Subject,
+                At = entry.At,
+            })
+            .ToListAsync();
+        var stuck = await Db
+            .Entries.AsNoTracking()
+            .Where(step => step.Kind == Steps.Kind.Id && step.DoneAt == null && step.Asked >= LookFirst.StuckAfter)
+            .Select(step => new
+            {
+                step.PupilId,
+                step.Asked,
+                step.Summary,
+            })
+            .Take(MostStuck)
+            .ToListAsync();
+        var lessons = slots
+            .Select(slot => slot.Who.StartsWith("pupil ", StringComparison.Ordinal) && int.TryParse(slot.Who[6..], out var id) ? id : 0)
+            .ToList();
+        int[] ids = [.. told.Select(entry => entry.PupilId).Concat(stuck.Select(step => step.PupilId)).Concat(lessons).Distinct()];
+        var pupils = (await Db.Pupils.AsNoTracking().Where(pupil => ids.Contains(pupil.Id)).ToListAsync())
+            .Concat(shown)
+            .DistinctBy(pupil => pupil.Id)
+            .ToDictionary(pupil => pupil.Id);
+        var known = told.ToLookup(entry => entry.PupilId);
+        var looks = pupils.Values.ToDictionary(
+            pupil => pupil.Id,
+            pupil =>
+            {
+                var step = stuck.Find(each => each.PupilId == pupil.Id);
+                var hurt = known[pupil.Id].FirstOrDefault(entry => HealthRecord.ComplaintOf(entry) is not null);
+                var week = known[pupil.Id].Any(entry => entry.Kind == PracticeStop.Weeks.Id);
+                return LookFirst.Of(
+                    new LookFacts(
+                        hurt is null ? null : Clock.Ago(hurt.At).ToLowerInvariant(),
+                        known[pupil.Id].FirstOrDefault(entry => entry.Kind == PracticeStop.Reports.Id)?.Subject ?? "",
+                        step?.Asked ?? 0,
+                        step?.Summary ?? "",
+                        week && last.TryGetValue(pupil.Id, out var heard)
+                            ? today.DayNumber - Clock.DayOf(DateTimeOffset.FromUnixTimeMilliseconds(heard.At).UtcDateTime).DayNumber
+                            : null
+                    )
+                );
+            }
+        );
+        var now = TimeOnly.FromDateTime(Clock.Local(Clock.Now));
+        Lessons =
+        [
+            .. slots.Zip(
+                lessons,
+                (slot, id) =>
+                    pupils.TryGetValue(id, out var pupil)
+                        ? new DeskLesson(slot.Start, pupil.Name, $"/practice/{id}", looks[id]?.Words ?? "", slot.End < now)
+                        : new DeskLesson(
+                            slot.Start,
+                            slot.Who,
+                            $"/practice/class?class={Uri.EscapeDataString(slot.Who)}",
+                            "",
+                            slot.End < now
+                        )
+            ),
+        ];
+        Looks =
+        [
+            .. looks
+                .Where(each => each.Value is not null && !lessons.Contains(each.Key))
+                .Select(each => (pupils[each.Key], each.Value!))
+                .OrderBy(each => each.Item2.Reason)
+                .ThenBy(each => each.Item1.Name, StringComparer.CurrentCulture)
+                .Take(MostLooks),
         ];
     }
 

@@ -24,6 +24,12 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
 
     public DbSet<SettingChange> SettingChanges => Set<SettingChange>();
 
+    public DbSet<TimetableSlot> TimetableSlots => Set<TimetableSlot>();
+
+    public DbSet<TimetableHoliday> TimetableHolidays => Set<TimetableHoliday>();
+
+    public DbSet<PaperItem> PaperItems => Set<PaperItem>();
+
     public DbSet<RoomSettings> Rooms => Set<RoomSettings>();
 
     private static string[] Instants { get; } = ["At", "DeletedAt", "DoneAt", "DueAt"];
@@ -107,6 +113,29 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
             change.HasIndex(each => new { each.PupilId, each.At });
         });
         CreateJournal(modelBuilder);
+        CreatePractice(modelBuilder);
+    }
+
+    private static void CreatePractice(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<TimetableSlot>(slot =>
+        {
+            slot.HasQueryFilter(each => each.DeletedAt == null);
+            slot.Ignore(each => each.Slot).Ignore(each => each.ExceptDays).Ignore(each => each.Who);
+            slot.Property(each => each.Day).HasConversion<string>().HasMaxLength(10);
+            slot.HasOne<Pupil>().WithMany().HasForeignKey(each => each.PupilId);
+        });
+        modelBuilder.Entity<TimetableHoliday>(holiday =>
+        {
+            holiday.HasQueryFilter(each => each.DeletedAt == null);
+            holiday.Ignore(each => each.Holiday);
+        });
+        modelBuilder.Entity<PaperItem>(paper =>
+        {
+            paper.HasQueryFilter(each => each.DeletedAt == null);
+            paper.Ignore(each => each.Name).Ignore(each => each.ItemId);
+            paper.Property(each => each.From).HasConversion<string>().HasMaxLength(30);
+        });
     }
 
     private static void CreateJournal(ModelBuilder modelBuilder)

@@ -43,6 +43,7 @@ public sealed class DemoFilling(
             var db = scope.ServiceProvider.GetRequiredService<BoccaDb>();
             db.Pupils.AddRange(DemoPupils.All.Select(demo => demo.AsPupil(now)));
             await db.SaveChangesAsync(stopping);
+            await DemoRoom.AddAsync(db, scope.ServiceProvider.GetRequiredService<RoomClock>(), stopping);
         }
 
         GoOn(stopping);

@@ -101,13 +101,16 @@ public static class Known
             : "Watch me first: the slide stays locked until your teacher has seen how you hold it (Set-up, Body and hold).";
 
     /// <summary>The figures of a pupil that the stops follow, over weeks, each on what was played last.</summary>
-    public static async Task<IReadOnlyList<FigureHistory>> HistoriesAsync(this Journal journal, int pupilId)
+    /// <param name="journal">The record.</param>
+    /// <param name="pupilId">Whose.</param>
+    /// <param name="since">From when on.</param>
+    public static async Task<IReadOnlyList<FigureHistory>> HistoriesAsync(this Journal journal, int pupilId, DateTime since = default)
     {
         const int Values = 60;
         var histories = new List<FigureHistory>();
         foreach (var kind in journal.Stops.All.SelectMany(stop => stop.Followed))
         {
-            var figures = await journal.FiguresOf(pupilId, kind).Take(Values).ToListAsync();
+            var figures = await journal.FiguresOf(pupilId, kind).Where(figure => figure.At >= since).Take(Values).ToListAsync();
             // What was played on something else is another matter than what was played last.
             var same = figures.Where(figure =>
                 figure.Stage == figures[0].Stage && (figure.InstrumentId ?? figures[0].InstrumentId) == figures[0].InstrumentId

@@ -75,6 +75,12 @@ public sealed class Pupil
     [MaxLength(40)]
     public string ClassName { get; set; } = "";
 
+    /// <summary>The seat in the class, from 1; null for none yet.</summary>
+    public int? Seat { get; set; }
+
+    /// <summary>Whether the next week is planned and handed over by itself once the last is over.</summary>
+    public bool WeekRuns { get; set; }
+
     public DateOnly Started { get; set; }
 
     [MaxLength(500)]

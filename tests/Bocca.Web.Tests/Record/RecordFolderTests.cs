@@ -105,7 +105,21 @@ public sealed class RecordFolderTests : IDisposable
         Execute("CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER PRIMARY KEY, Timestamp TEXT NOT NULL)");
         Execute("INSERT OR REPLACE INTO __EFMigrationsLock (Id, Timestamp) VALUES (1, '2026-11-27 05:30:00')");
         Execute("DROP TABLE IF EXISTS Entries; DROP TABLE IF EXISTS Figures; DROP TABLE IF EXISTS Payloads;");
-        foreach (var table in new[] { "FirstNoteOrders", "SettingChanges", "Pupils", "Rooms", "Pins", "Recalls", "Approaches" })
+        foreach (
+            var table in new[]
+            {
+                "TimetableSlots",
+                "TimetableHolidays",
+                "PaperItems",
+                "FirstNoteOrders",
+                "SettingChanges",
+                "Pupils",
+                "Rooms",
+                "Pins",
+                "Recalls",
+                "Approaches",
+            }
+        )
             Execute($"DROP TABLE IF EXISTS {table}");
         Execute("DELETE FROM __EFMigrationsHistory");
 

@@ -155,9 +155,23 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
             : null;
     }
 
+    /// <summary>What stands in the way, in plain words: the cause behind the cue that has not helped yet; empty for none.</summary>
+    private async Task<string> FaultAsync() =>
+        (await Journal.CuesAsync(Pupil!.Id)).Tries is [{ Helped: false, Cue: var cue }, ..]
+        && Symptoms.Find(cue.Split('.')[0]) is { Causes: [var cause, ..] }
+            ? cause
+            : "";
+
     private async Task DraftAsync()
     {
-        NextDay = DateOnly.TryParseExact(Next, "yyyy-MM-dd", out var day) ? day : Clock.Today.AddDays(7);
+        NextDay = DateOnly.TryParseExact(Next, "yyyy-MM-dd", out var day)
+            ? day
+            : await Db.NextLessonAsync(Pupil!, Clock.Today) ?? Clock.Today.AddDays(7);
+        var start = Clock.DayStart;
+        var lesson = await Journal.ShowAsync(
+            PracticeStop.Lessons,
+            Journal.Of(Pupil!.Id, PracticeStop.Lessons).Where(each => each.At >= start)
+        );
         var name = Pupil!.Name.Split(' ')[0];
         var takes = Stops.Kinds.Where(kind => kind.IsTake).Select(kind => kind.Id).ToList();
         var since = Clock.Now.AddDays(-DaysLookedBack);
@@ -179,9 +193,12 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
                 Voice,
                 name,
                 Greeting,
-                Wording.Spelled(recent.FirstOrDefault(take => take.Outcome == Outcome.Passed)?.Summary ?? ""),
-                Wording.Spelled(recent.FirstOrDefault(take => take.Outcome is Outcome.Repeat or Outcome.StepBack)?.Summary ?? ""),
+                lesson?.Payload.Good is { Length: > 0 } good
+                    ? good
+                    : Wording.Spelled(recent.FirstOrDefault(take => take.Outcome == Outcome.Passed)?.Summary ?? ""),
+                await FaultAsync(),
                 fault is not null ? $"{fault.Name}, {fault.Amount.Words}. {fault.Why}"
+                    : lesson?.Payload.Task is { Length: > 0 } task ? task
                     : step is not null ? step.Summary
                     : "",
                 days.Count == 0 ? 0 : days.Average(each => each.Sum(round => round.Item.Amount.Seconds + round.RestSeconds)) / 60,

@@ -1,3 +1,5 @@
+using Bocca.Core.Practice.Class;
+using Bocca.Core.Practice.Lesson;
 using Bocca.Core.Practice.Week;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
@@ -17,7 +19,37 @@ public sealed record WeekPayload(
     IReadOnlyList<IReadOnlyList<KeptRound>> Days,
     IReadOnlyList<double> Minutes,
     IReadOnlyList<string> Left
-);
+)
+{
+    /// <summary>The only note of the week, as it is written; null where there is no such rule.</summary>
+    public string? OnlyNote { get; init; }
+
+    /// <summary>The day of an exam that it was planned for; null for none.</summary>
+    public string? Exam { get; init; }
+}
+
+/// <summary>A lesson as it is run.</summary>
+/// <param name="Minutes">Minutes that were planned.</param>
+/// <param name="Parts">Its agenda.</param>
+/// <param name="Begun">When each part was begun, in that order.</param>
+/// <param name="Mood">The mood that the teacher last saw.</param>
+/// <param name="Good">One good thing with its number; empty until it is over.</param>
+/// <param name="Task">The next task.</param>
+public sealed record LessonPayload(
+    int Minutes,
+    IReadOnlyList<AgendaPart> Parts,
+    IReadOnlyList<PartBegun> Begun,
+    LessonMood Mood = LessonMood.Fine,
+    string Good = "",
+    string Task = ""
+)
+{
+    /// <summary>The part that is on; null where there is no agenda.</summary>
+    public AgendaPart? Now => Begun is [.., { Part: var at }] && at < Parts.Count ? Parts[at] : null;
+
+    /// <summary>The part after it; null where it is the last.</summary>
+    public AgendaPart? Next => Begun is [.., { Part: var at }] && at + 1 < Parts.Count ? Parts[at + 1] : null;
+}
 
 /// <summary>The Practice stop: before the lesson, the lesson, the week after it.</summary>
 public static class PracticeStop
@@ -42,12 +74,32 @@ public static class PracticeStop
         };
 
     /// <summary>A lesson; open until it is done.</summary>
-    public static PlainKind Lessons { get; } =
+    public static EntryKind<LessonPayload> Lessons { get; } =
         new("lesson", "lesson")
         {
             Title = lesson => lesson.DoneAt is null ? "A lesson, not ended" : $"A lesson of {(lesson.ElapsedSeconds ?? 0) / 60:0} minutes",
             Opens = lesson => $"/practice/{lesson.PupilId}",
             Gone = "The lesson is gone; what was kept in it stays.",
+        };
+
+    /// <summary>A mark in a round of a class; its subject is what was done, its level the mark.</summary>
+    public static PlainKind Rounds { get; } =
+        new("round", "mark")
+        {
+            Title = round => $"In the class: {WordsOf((RoundMark)(round.Level ?? 0))}{(round.Subject == "" ? "" : $", {round.Subject}")}",
+            Opens = round => $"/practice/class?turn={round.PupilId}",
+            Gone = "The mark is taken back.",
+            Back = "The mark stands again.",
+        };
+
+    /// <summary>A mark in words.</summary>
+    public static string WordsOf(RoundMark mark) =>
+        mark switch
+        {
+            RoundMark.Came => "came",
+            RoundMark.Partly => "partly",
+            RoundMark.NotYet => "not yet",
+            _ => "absent",
         };
 
     /// <summary>A remark of a lesson; its subject says whether it is for the teacher alone.</summary>
@@ -57,6 +109,15 @@ public static class PracticeStop
             Title = remark => remark.Subject == Private ? "A note for the teacher" : remark.Summary,
             Opens = remark => $"/practice/{remark.PupilId}",
             Gone = "The remark is gone.",
+        };
+
+    /// <summary>A cue that a teacher gave in a lesson; its subject names it, its summary says it.</summary>
+    public static PlainKind Cues { get; } =
+        new("cue", "cue")
+        {
+            Title = cue => $"Cue given: {cue.Summary}",
+            Opens = cue => $"/practice/{cue.PupilId}",
+            Gone = "The cue is gone from the lesson.",
         };
 
     /// <summary>A message after a lesson; its summary is its subject.</summary>
@@ -78,6 +139,7 @@ public static class PracticeStop
             Path = "practice",
             Name = "Practice",
             Promise = "What happened since last time, the lesson, and a week that adds up.",
-            Kinds = [Weeks, Reports, Lessons, Remarks, Messages],
+            Kinds = [Weeks, Reports, Lessons, Remarks, Cues, Messages, Rounds],
+            Styles = ["notes", "practice"],
         };
 }

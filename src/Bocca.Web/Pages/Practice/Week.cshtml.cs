@@ -1,9 +1,6 @@
 using System.Globalization;
 using System.Text;
-using Bocca.Core.Breath;
-using Bocca.Core.Buzz;
 using Bocca.Core.Practice.Week;
-using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using CsvHelper;
@@ -18,6 +15,10 @@ namespace Bocca.Web.Pages.Practice;
 /// <summary>The week after a lesson: planned round by round from the record, changed by hand, handed over.</summary>
 public sealed class WeekModel(Journal journal) : EntriesPage(journal)
 {
+    private const int MostLetters = 80;
+
+    private PupilWeek? _source;
+
     protected override bool ChecksItself => true;
 
     /// <summary>Its first day; today's where none is asked for.</summary>
@@ -39,6 +40,35 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
     /// <summary>Items locked to days by hand, each as <c>item@0,2,4</c>.</summary>
     [BindProperty(SupportsGet = true, Name = "lock")]
     public string[]? Locks { get; set; }
+
+    /// <summary>What was added by hand: a drill as <c>stop:drill</c>, or a paper item.</summary>
+    [BindProperty(SupportsGet = true, Name = "add")]
+    public string[]? Added { get; set; }
+
+    /// <summary>Something liked, in the teacher's own words.</summary>
+    [BindProperty(SupportsGet = true, Name = "liked")]
+    public string? Liked { get; set; }
+
+    /// <summary>The only note of the week, as it is written; empty for no such rule.</summary>
+    [BindProperty(SupportsGet = true, Name = "only")]
+    public string? Only { get; set; }
+
+    /// <summary>What the record says.</summary>
+    public PupilWeek Source => _source ??= new PupilWeek(Journal, Pupil!, Room, Health);
+
+    /// <summary>The first notes, any of which can be the only one of a week.</summary>
+    public IReadOnlyList<Core.Music.Pitch> Notes => [.. Source.Path?.Notes.Select(each => each.Note.Written) ?? []];
+
+    /// <summary>How the lips are, by what was said and heard.</summary>
+    public LipState? Lips { get; private set; }
+
+    /// <summary>What can be added: the drills of all stops that are for this pupil, by stop.</summary>
+    public IEnumerable<(string Stop, IReadOnlyList<WeekItem> Drills)> ToAdd =>
+        Source.Player is not { } player
+            ? []
+            : Stops
+                .All.Select(stop => (stop.Name, (IReadOnlyList<WeekItem>)[.. StandardWeek.Drills(player, stop.Place)]))
+                .Where(each => each.Item2.Count > 0);
 
     public DateOnly First { get; private set; }
 
@@ -71,30 +101,29 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
         await PlanAsync();
         if (Plan is null)
             return Refuse(Trouble!);
-        var rounds = Plan.Days.Sum(day => day.Rounds.Count);
-        var entry = new Entry
-        {
-            PupilId = Pupil.Id,
-            Kind = PracticeStop.Weeks.Id,
-            InstrumentId = Pupil.InstrumentId,
-            Subject = $"{First:yyyy-MM-dd}",
-            At = Clock.Now,
-            Asked = rounds,
-            Summary = $"{rounds} rounds on {Plan.Days.Count(day => day.Rounds.Count > 0)} days.",
-        };
-        var payload = new WeekPayload(
+        var entry = await Source.HandOverAsync(
+            Plan,
             First,
-            [
-                .. Plan.Days.Select(day =>
-                    (IReadOnlyList<KeptRound>)[.. day.Rounds.Select(round => new KeptRound(round.Item, round.RestSeconds))]
-                ),
-            ],
             OnDays,
-            [.. Plan.Left.Select(left => $"{left.Item.Name}: {left.Why}")]
+            Only is { Length: > 0 } ? Only : null,
+            Exam is { Length: > 0 } ? Exam : null
         );
-        await Journal.WriteAsync(PracticeStop.Weeks, entry, payload, Approach.ToString());
         Tell("The week is handed over.", "Delete", entry.Id);
         return LocalRedirect($"/practice/{Pupil.Id}/week{Request.QueryString}");
+    }
+
+    /// <summary>Lets the next weeks follow by themselves, or no more.</summary>
+    public async Task<IActionResult> OnPostRunAsync(bool on)
+    {
+        if (Pupil is null)
+            return NotFound();
+        var pupil = await Db.Pupils.FirstAsync(each => each.Id == Pupil.Id);
+        (pupil.WeekRuns, pupil.Version) = (on, Guid.NewGuid());
+        await Db.SaveChangesAsync();
+        TempData["Told"] = on
+            ? "Once a week is over, the next is planned from the record and handed over by itself."
+            : "Weeks are handed over by you alone.";
+        return LocalRedirect($"/practice/{Pupil.Id}/week");
     }
 
     /// <summary>The week as comma-separated values.</summary>
@@ -159,11 +188,18 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
     {
         try
         {
+            var pupil = Pupil!;
+            var last = await Journal.ShowAsync(PracticeStop.Weeks, Journal.Of(pupil.Id, PracticeStop.Weeks));
             First = From is { Length: > 0 } from ? Day(from) : Clock.Today.AddDays(1);
-            OnDays = Minutes is { Length: > 0 } given
-                ? given
-                : StandardWeek.UsualMinutes(Pupil!.Stage, Clock.Today.DayNumber - Pupil.Started.DayNumber);
-            Plan = WeekPlanner.Plan(await AskedAsync());
+            OnDays = Minutes is { Length: > 0 } given ? given : MinutesAsBefore(last?.Payload);
+            if (Exam is null && DateOnly.TryParse(last?.Payload.Exam, CultureInfo.InvariantCulture, out var exam) && exam >= First)
+                Exam = last!.Payload.Exam;
+            Lips = await Source.LipsAsync();
+            Tired ??= Lips.Tired;
+            await Source.PlayerAsync();
+            Plan = WeekPlanner.Plan(
+                await Source.AskedAsync(First, OnDays, Tired.Value, Exam is { Length: > 0 } on ? Day(on) : null, Choices())
+            );
         }
         catch (ArgumentException problem)
         {
@@ -171,90 +207,32 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
         }
     }
 
+    /// <summary>The minutes of the week before, each on its own day of the week; the usual ones where there was none.</summary>
+    private IReadOnlyList<double> MinutesAsBefore(WeekPayload? before) =>
+        before?.Minutes is { Count: WeekAsked.Days } minutes
+            ?
+            [
+                .. Enumerable
+                    .Range(0, WeekAsked.Days)
+                    .Select(day => minutes[(First.AddDays(day).DayNumber - before.First.DayNumber) % 7 is var at && at < 0 ? at + 7 : at]),
+            ]
+            : StandardWeek.UsualMinutes(Pupil!.Stage, Clock.Today.DayNumber - Pupil.Started.DayNumber);
+
+    private WeekChoices Choices() =>
+        new()
+        {
+            Added = [.. (Added ?? []).Where(id => !string.IsNullOrEmpty(id)).Distinct()],
+            Locks = Locks ?? [],
+            Liked = Liked is { Length: > MostLetters } ? throw new ArgumentException($"{MostLetters} letters are enough for it.") : Liked,
+            Only = Only is { Length: > 0 } note
+                ? Notes.FirstOrDefault(each => $"{each}" == note) is var found && $"{found}" == note
+                    ? found
+                    : throw new ArgumentException($"'{note}' is none of the first notes.")
+                : null,
+        };
+
     private static DateOnly Day(string text) =>
         DateOnly.TryParseExact(text, "yyyy-MM-dd", out var day)
             ? day
             : throw new ArgumentException($"'{text}' is no day such as 2026-12-03.");
-
-    private async Task<WeekAsked> AskedAsync()
-    {
-        var pupil = Pupil!;
-        var report = await Journal.Of(pupil.Id, PracticeStop.Reports).Where(said => said.At >= Clock.Now.AddDays(-7)).FirstOrDefaultAsync();
-        Tired ??= report?.Subject switch
-        {
-            "tired" => 1,
-            "sore" => 2,
-            _ => 0,
-        };
-        if (Tired is < 0 or > 3)
-            throw new ArgumentException("Tiredness runs from 0 to 3.");
-        var exam = Exam is { Length: > 0 } text ? Day(text).DayNumber - First.DayNumber : (int?)null;
-        if (exam < 0)
-            throw new ArgumentException($"The exam of {Exam} is over: it lies before the week.");
-        var asked = new WeekAsked(OnDays, await ItemsAsync(), pupil.Limits(Clock.Today, Health, TeachersOwn))
-        {
-            Tired = Tired.Value,
-            Barred = First == Clock.Today ? Health.Ends?.Words : null,
-            Exam = exam < WeekAsked.Days ? exam : null,
-            LipSecondsADay = LipTime.MostSecondsADay,
-            BreathSecondsADay = BreathLimits.For(pupil.Breathing(Clock.Today, TeachersOwn)).SecondsPerDay,
-        };
-        return asked with { Items = StandardWeek.Filling(asked.Items, OnDays.DefaultIfEmpty(0).Max(), asked) };
-    }
-
-    /// <summary>What the record says is wanted, most urgent first: the open step, what is due, then what is usual at the stage.</summary>
-    private async Task<IReadOnlyList<WeekItem>> ItemsAsync()
-    {
-        var pupil = Pupil!;
-        var played = await Journal.PlayedAsync(pupil, Approach, Room.Tuning);
-        var path = await Journal.FirstTriesAsync(pupil.Id);
-        var player = new PlayerSituation(played.Instrument, pupil.Reading, Room.Tuning)
-        {
-            Passport = played.Passport,
-            Weights = played.Weights,
-            Hand = played.Hand,
-        };
-        player = player with { Learnt = FirstNotePath.Of(player, Approach, path).InPatterns };
-        var week = new WeekPupil(player, Approach, pupil.Stage, pupil.Breathing(Clock.Today, TeachersOwn), TeachersOwn);
-        var items = new List<WeekItem>();
-        if (StandardWeek.WarmUp(week) is { } warm)
-            items.Add(warm);
-        var step = await Journal.Of(pupil.Id, Steps.Kind).Where(open => open.DoneAt == null).FirstOrDefaultAsync();
-        if (
-            step is not null
-            && StandardWeek.Drill(
-                week,
-                step.DrillId is null ? step.Subject : $"{step.Subject}:{step.DrillId}",
-                WeekKind.Fault,
-                8,
-                step.Summary
-            )
-                is { } fault
-        )
-            items.Add(fault);
-        foreach (var (due, counts) in await Stops.DuesAsync(Db, [pupil.Id], Clock.Now))
-            if (
-                counts.TryGetValue(pupil.Id, out var count)
-                && StandardWeek.Drill(week, due.Drill ?? "", WeekKind.Recall, 7, $"{due.Words(count)}.") is { } recall
-            )
-                items.Add(recall);
-        items.AddRange(StandardWeek.Items(week));
-        return [.. items.DistinctBy(item => item.Id).Take(WeekAsked.MostItems).Select(Locked)];
-    }
-
-    private WeekItem Locked(WeekItem item)
-    {
-        var own = Locks?.FirstOrDefault(each => each.StartsWith($"{item.Id}@", StringComparison.Ordinal));
-        if (own is null)
-            return item;
-        var days = own[(item.Id.Length + 1)..]
-            .Split(',', StringSplitOptions.RemoveEmptyEntries)
-            .Select(day =>
-                int.TryParse(day, out var at) && at is >= 0 and < WeekAsked.Days
-                    ? at
-                    : throw new ArgumentException($"'{day}' is no day of the week.")
-            )
-            .ToList();
-        return item with { Locked = days };
-    }
 }

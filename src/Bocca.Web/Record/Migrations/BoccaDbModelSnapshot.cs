@@ -280,6 +280,60 @@ namespace Bocca.Web.Record.Migrations
                     b.ToTable("Pins");
                 });
 
+            modelBuilder.Entity("Bocca.Web.Record.PaperItem", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Book")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("From")
+                        .IsRequired()
+                        .HasMaxLength(30)
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Number")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("TEXT");
+
+                    b.Property<double>("Off")
+                        .HasColumnType("REAL");
+
+                    b.Property<double>("On")
+                        .HasColumnType("REAL");
+
+                    b.Property<int?>("Page")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("SymptomId")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("TEXT");
+
+                    b.Property<double>("Tempo")
+                        .HasColumnType("REAL");
+
+                    b.Property<int>("Times")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("PaperItems");
+                });
+
             modelBuilder.Entity("Bocca.Web.Record.Pupil", b =>
                 {
                     b.Property<int>("Id")
@@ -369,6 +423,9 @@ namespace Bocca.Web.Record.Migrations
                         .HasMaxLength(500)
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("Seat")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Stage")
                         .IsRequired()
                         .HasMaxLength(30)
@@ -380,6 +437,9 @@ namespace Bocca.Web.Record.Migrations
                     b.Property<Guid>("Version")
                         .IsConcurrencyToken()
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("WeekRuns")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -496,6 +556,83 @@ namespace Bocca.Web.Record.Migrations
                     b.ToTable("SettingChanges");
                 });
 
+            modelBuilder.Entity("Bocca.Web.Record.TimetableHoliday", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("AddedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("First")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Last")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("TimetableHolidays");
+                });
+
+            modelBuilder.Entity("Bocca.Web.Record.TimetableSlot", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateTime>("AddedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ClassName")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Day")
+                        .IsRequired()
+                        .HasMaxLength(10)
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateTime?>("DeletedAt")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Except")
+                        .IsRequired()
+                        .HasMaxLength(2000)
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("From")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Minutes")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("PupilId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<TimeOnly>("Start")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("Until")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PupilId");
+
+                    b.ToTable("TimetableSlots");
+                });
+
             modelBuilder.Entity("Bocca.Web.Record.Entry", b =>
                 {
                     b.HasOne("Bocca.Web.Record.ApproachText", "Approach")
@@ -555,6 +692,13 @@ namespace Bocca.Web.Record.Migrations
                 });
 
             modelBuilder.Entity("Bocca.Web.Record.SettingChange", b =>
+                {
+                    b.HasOne("Bocca.Web.Record.Pupil", null)
+                        .WithMany()
+                        .HasForeignKey("PupilId");
+                });
+
+            modelBuilder.Entity("Bocca.Web.Record.TimetableSlot", b =>
                 {
                     b.HasOne("Bocca.Web.Record.Pupil", null)
                         .WithMany()

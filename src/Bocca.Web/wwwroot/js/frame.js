@@ -15,6 +15,13 @@ async function find(name) {
   else list.innerHTML = answer;
 }
 
+// How long the lesson and its part have been on, quietly.
+function minutesRun() {
+  document.querySelectorAll("[data-minutes-since]").forEach((clock) => {
+    clock.textContent = String(Math.max(0, Math.floor((Date.now() - Number(clock.dataset.minutesSince)) / 60000)));
+  });
+}
+
 // Rests run down where they are shown; a rest that came later, with a take, too.
 function restRunsDown() {
   document.querySelectorAll("[data-rest]").forEach((rest) => {
@@ -26,7 +33,10 @@ function restRunsDown() {
 
 export const frame = () => ({
   init() {
-    this.clock = setInterval(restRunsDown, 1000);
+    this.clock = setInterval(() => {
+      restRunsDown();
+      minutesRun();
+    }, 1000);
   },
 
   destroy() {
@@ -84,6 +94,10 @@ export const frame = () => ({
         event.preventDefault();
         go.click();
       }
+    } else if (event.key.toLowerCase() === "m") {
+      show("lesson-note");
+    } else if (event.key.toLowerCase() === "g") {
+      document.querySelector("[data-next-part]")?.click();
     } else if (event.key === "Enter" && !pressing(event.target)) {
       document.querySelector("[data-accept]")?.click();
     }
@@ -133,6 +147,6 @@ function show(id) {
   const dialog = document.getElementById(id);
   if (!dialog) return;
   dialog.showModal();
-  dialog.querySelector("input")?.focus();
+  dialog.querySelector("input:not([type='hidden'])")?.focus();
   if (id === "finder") finding = find(document.getElementById("find").value);
 }
