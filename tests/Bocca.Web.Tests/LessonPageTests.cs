@@ -70,6 +70,58 @@ public sealed class LessonPageTests : IDisposable
         Assert.Contains("four of four inside the gate", (await PageAsync("/practice/1/message")).QuerySelector("#body")!.TextContent);
     }
 
+    /// <summary>In Berlin the clock goes back from three to two on 25 October 2026, at one in the morning UTC (published: EU 2000/84/EC).</summary>
+    [Fact]
+    public async Task A_lesson_over_midnight_and_the_change_of_clocks_has_its_own_minutes()
+    {
+        await _room.AddAsync("Ada");
+        await _room.InRecordAsync(async db =>
+        {
+            db.Rooms.Add(new RoomSettings { ZoneId = "Europe/Berlin" });
+            return await db.SaveChangesAsync();
+        });
+        _time.SetUtcNow(new DateTimeOffset(2026, 11, 5, 22, 45, 0, TimeSpan.Zero));
+        await SendAsync("/practice/1", "form[action*=Begin]");
+        _time.Advance(TimeSpan.FromMinutes(30));
+        Assert.Equal("30", (await PageAsync("/notes/1")).QuerySelector("[data-lesson-strip] b")!.TextContent);
+        await SendAsync("/practice/1/lesson", "form[action*=End]");
+        // The next change after it is in March 2027: forward from two to three, at one UTC.
+        _time.SetUtcNow(new DateTimeOffset(2027, 3, 28, 0, 45, 0, TimeSpan.Zero));
+        await SendAsync("/practice/1", "form[action*=Begin]");
+        _time.Advance(TimeSpan.FromMinutes(30));
+        await SendAsync("/practice/1/lesson", "form[action*=End]");
+        var lessons = await _room.InRecordAsync(db => db.Entries.Where(entry => entry.Kind == "lesson").ToListAsync());
+        Assert.All(lessons, lesson => Assert.Equal(1800, lesson.ElapsedSeconds));
+    }
+
+    /// <summary>Breath drills go by age; whoever is four or seventy gets a week within the limits all the same.</summary>
+    [Theory]
+    [InlineData(2022)]
+    [InlineData(1956)]
+    public async Task A_pupil_of_four_or_of_seventy_has_a_week_within_the_limits(int born)
+    {
+        var pupil = await _room.AddAsync("Ada");
+        await _room.InRecordAsync(async db =>
+            await db.Pupils.Where(each => each.Id == pupil.Id).ExecuteUpdateAsync(to => to.SetProperty(each => each.BornIn, born))
+        );
+        await _tab.SendAsync(await PageAsync("/practice/1/week?m=20&m=0&m=20&m=0&m=20&m=0&m=0"), "form[method=post][action*='week?m']");
+        var week = (await _room.OnlyAsync(PracticeStop.Weeks)).Payload;
+        Assert.NotEmpty(week.Days[0]);
+        Assert.All(week.Days, day => Assert.True(day.Sum(round => round.Item.Amount.Seconds + round.RestSeconds) <= 1200));
+        Assert.All(week.Days, day => Assert.True(day.Sum(round => round.Item.BreathSeconds) <= 300));
+    }
+
+    [Fact]
+    public async Task Where_everything_that_sounds_is_barred_the_week_says_so_and_keeps_what_is_silent()
+    {
+        await _room.AddAsync("Ada");
+        using var numb = new FormUrlEncodedContent([new("complaint", "lipsNumb")]);
+        await _tab.PostAsync(await PageAsync("/health/1"), "/health/1?handler=Tell", numb);
+        var week = await PageAsync("/practice/1/week?from=2026-11-05");
+        Assert.Empty(week.QuerySelectorAll("[data-round^='tone:'], [data-round^='buzz:'], [data-round='slurs']"));
+        Assert.NotNull(week.QuerySelector("[data-left]"));
+    }
+
     [Fact]
     public async Task The_third_time_through_is_proposed_from_the_lessons_own_takes()
     {

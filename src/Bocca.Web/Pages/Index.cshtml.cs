@@ -101,24 +101,22 @@ public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage
         var timetable = await Db.TimetableAsync();
         var slots = timetable.On(today);
         Holiday = timetable.HolidayOn(today)?.Name;
+        // In the words of the index that holds just these.
         var told = await Db
-            .Entries.AsNoTracking()
-            .Where(entry =>
-                entry.At >= since
-                && (entry.Kind == SetupStop.Seen.Id || entry.Kind == PracticeStop.Reports.Id || entry.Kind == PracticeStop.Weeks.Id)
+            .Database.SqlQuery<Told>(
+                $"""
+                SELECT PupilId, Kind, Subject, At FROM Entries
+                WHERE "Kind" IN ('seen', 'report', 'week') AND DeletedAt IS NULL AND At >= {new DateTimeOffset(
+                    since
+                ).ToUnixTimeMilliseconds()}
+                ORDER BY At DESC
+                """
             )
-            .OrderByDescending(entry => entry.At)
-            .Select(entry => new Entry
-            {
-                PupilId = entry.PupilId,
-                Kind = entry.Kind,
-                Subject = entry.Subject,
-                At = entry.At,
-            })
             .ToListAsync();
         var stuck = await Db
             .Entries.AsNoTracking()
             .Where(step => step.Kind == Steps.Kind.Id && step.DoneAt == null && step.Asked >= LookFirst.StuckAfter)
+            .OrderByDescending(step => step.Id)
             .Select(step => new
             {
                 step.PupilId,
@@ -141,11 +139,11 @@ public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage
             pupil =>
             {
                 var step = stuck.Find(each => each.PupilId == pupil.Id);
-                var hurt = known[pupil.Id].FirstOrDefault(entry => HealthRecord.ComplaintOf(entry) is not null);
+                var hurt = known[pupil.Id].FirstOrDefault(entry => HealthRecord.ComplaintOf(entry.Kind, entry.Subject) is not null);
                 var week = known[pupil.Id].Any(entry => entry.Kind == PracticeStop.Weeks.Id);
                 return LookFirst.Of(
                     new LookFacts(
-                        hurt is null ? null : Clock.Ago(hurt.At).ToLowerInvariant(),
+                        hurt is null ? null : Clock.Ago(DateTimeOffset.FromUnixTimeMilliseconds(hurt.At).UtcDateTime).ToLowerInvariant(),
                         known[pupil.Id].FirstOrDefault(entry => entry.Kind == PracticeStop.Reports.Id)?.Subject ?? "",
                         step?.Asked ?? 0,
                         step?.Summary ?? "",
@@ -255,6 +253,8 @@ public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage
     private static string Json<T>(IEnumerable<T> list) => System.Text.Json.JsonSerializer.Serialize(list);
 
     private sealed record LastHeard(int PupilId, string Summary, long At);
+
+    private sealed record Told(int PupilId, string Kind, string Subject, long At);
 
     private sealed record Steady(int PupilId, double Value);
 }

@@ -178,6 +178,8 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
                     each.PupilId,
                 })
                 .HasFilter("\"DueAt\" IS NOT NULL");
+            // What is told of pupils between lessons, for the Desk.
+            entry.HasIndex(each => each.At).HasFilter("\"Kind\" IN ('seen', 'report', 'week')").HasDatabaseName("IX_Entries_Told");
             entry.HasIndex(each => each.Kept).HasFilter("\"Kept\" = 0");
             entry.HasIndex(each => each.Key).IsUnique();
         });

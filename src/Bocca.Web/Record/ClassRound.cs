@@ -37,7 +37,12 @@ public sealed record ClassRound(string ClassName, string What, IReadOnlyList<Rou
     /// <param name="turn">Whose turn it is, by the teacher's choice; null for the first seat that has none yet.</param>
     public static async Task<ClassRound> ReadAsync(Journal journal, string className, string? what, int? turn = null)
     {
-        var pupils = await journal.Db.Pupils.AsNoTracking().Where(pupil => pupil.ClassName == className).Take(MostSeats).ToListAsync();
+        var pupils = await journal
+            .Db.Pupils.AsNoTracking()
+            .Where(pupil => pupil.ClassName == className)
+            .OrderBy(pupil => pupil.Id)
+            .Take(MostSeats)
+            .ToListAsync();
         List<Pupil> seated =
         [
             .. pupils.OrderBy(pupil => pupil.Seat ?? int.MaxValue).ThenBy(pupil => pupil.Name, StringComparer.CurrentCulture),

@@ -13,9 +13,12 @@ public static class HealthRecord
     public static string SubjectOf(Complaint complaint) => $"seen.{complaint.Id}";
 
     /// <summary>The complaint that an entry is about; null for anything else.</summary>
-    public static Complaint? ComplaintOf(Entry entry) =>
-        entry.Kind == SetupStop.Seen.Id && entry.Subject.StartsWith("seen.", StringComparison.Ordinal)
-            ? Complaint.Find(entry.Subject["seen.".Length..])
+    public static Complaint? ComplaintOf(Entry entry) => ComplaintOf(entry.Kind, entry.Subject);
+
+    /// <summary>The same for an entry of a kind with a subject.</summary>
+    public static Complaint? ComplaintOf(string kind, string subject) =>
+        kind == SetupStop.Seen.Id && subject.StartsWith("seen.", StringComparison.Ordinal)
+            ? Complaint.Find(subject["seen.".Length..])
             : null;
 
     /// <summary>The complaints of a pupil's today, the newest first.</summary>

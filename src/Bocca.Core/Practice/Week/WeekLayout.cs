@@ -16,13 +16,9 @@ public static class WeekLayout
     {
         var rounds = new List<WeekRound>();
         var played = 0.0;
-        foreach (
-            var item in Varied([
-                .. items.OrderBy(Place).ThenByDescending(item => item.Urgency).ThenBy(item => item.Id, StringComparer.Ordinal),
-            ])
-        )
+        foreach (var item in Varied(InOrder(items)))
         {
-            if (item.Sounds && played > 0 && played + item.Amount.PlayedSeconds > limits.OnSeconds)
+            if (RestsBefore(item, played, limits))
             {
                 rounds[^1] = rounds[^1] with { RestSeconds = limits.OffSeconds };
                 played = 0;
@@ -34,6 +30,30 @@ public static class WeekLayout
 
         return new WeekDay(day, rounds);
     }
+
+    /// <summary>Seconds of a day, rests included, without laying it out for anybody.</summary>
+    /// <param name="items">What is done on it, as <see cref="InOrder"/> has it; it is put in another order here.</param>
+    /// <param name="limits">How long is played at a time.</param>
+    internal static double Seconds(List<WeekItem> items, PlayingLimits limits)
+    {
+        var (seconds, played) = (0.0, 0.0);
+        foreach (var item in Varied(items))
+        {
+            if (RestsBefore(item, played, limits))
+                (seconds, played) = (seconds + limits.OffSeconds, 0);
+            seconds += item.Amount.Seconds;
+            played += item.Amount.PlayedSeconds;
+        }
+
+        return seconds;
+    }
+
+    /// <summary>Items in the order of a day, before it is varied.</summary>
+    internal static List<WeekItem> InOrder(IEnumerable<WeekItem> items) =>
+        [.. items.OrderBy(Place).ThenByDescending(item => item.Urgency).ThenBy(item => item.Id, StringComparer.Ordinal)];
+
+    private static bool RestsBefore(WeekItem item, double played, PlayingLimits limits) =>
+        item.Sounds && played > 0 && played + item.Amount.PlayedSeconds > limits.OnSeconds;
 
     private static int Place(WeekItem item) =>
         item.HighSeconds > 0
@@ -55,10 +75,12 @@ public static class WeekLayout
     {
         for (var i = 1; i + 1 < items.Count; i++)
         {
-            if (Sort(items[i]) != Sort(items[i - 1]))
+            if (!IsAlike(items[i], items[i - 1]))
                 continue;
-            var other = items.FindIndex(i + 1, item => Sort(item) != Sort(items[i - 1]) && item.HighSeconds == 0);
-            if (other < 0)
+            var other = i + 1;
+            while (other < items.Count && (IsAlike(items[other], items[i - 1]) || items[other].HighSeconds > 0))
+                other++;
+            if (other == items.Count)
                 continue;
             var moved = items[other];
             items.RemoveAt(other);
@@ -68,6 +90,9 @@ public static class WeekLayout
         return items;
     }
 
-    /// <summary>What an item is done with: its stop, or its own name.</summary>
-    private static string Sort(WeekItem item) => item.Id.Split(':')[0];
+    /// <summary>Whether two are done with the same: at one stop, or by one name.</summary>
+    private static bool IsAlike(WeekItem one, WeekItem other) => Stop(one).SequenceEqual(Stop(other));
+
+    private static ReadOnlySpan<char> Stop(WeekItem item) =>
+        item.Id.IndexOf(':', StringComparison.Ordinal) is var colon and >= 0 ? item.Id.AsSpan(0, colon) : item.Id;
 }

@@ -16,7 +16,7 @@ namespace Bocca.Core.Practice.Week;
 public static class WeekPlanner
 {
     /// <summary>Partial plans looked at, at most (ours): some tens of milliseconds.</summary>
-    public const int MostNodes = 100_000;
+    public const int MostNodes = 50_000;
 
     /// <summary>Steps towards the prices, and kinds of limits of a day.</summary>
     private const int PriceSteps = 300,
@@ -159,6 +159,9 @@ public static class WeekPlanner
         /// <summary>Of each item the sets of days it may have, those that bring most beyond the price of their seconds first.</summary>
         private readonly (int Days, double Worth, double Beyond)[][] _sets;
 
+        /// <summary>What each item is worth by its set of days.</summary>
+        private readonly double[][] _worth;
+
         private readonly double[] _cost;
 
         /// <summary>How long the days are, and what is on each so far, a bit an item.</summary>
@@ -205,9 +208,18 @@ public static class WeekPlanner
                             .ToArray()
                 ),
             ];
+            _worth = [.. sets.Select(ByDays)];
             _beyond = new double[_items.Length + 1];
             for (var at = _items.Length - 1; at >= 0; at--)
                 _beyond[at] = _beyond[at + 1] + _sets[at][0].Beyond;
+        }
+
+        private static double[] ByDays((int Days, double Worth)[] sets)
+        {
+            var worth = new double[1 << WeekAsked.Days];
+            foreach (var set in sets)
+                worth[set.Days] = set.Worth;
+            return worth;
         }
 
         public double Best { get; private set; } = -1;
@@ -291,14 +303,14 @@ public static class WeekPlanner
         {
             var (next, most) = ((At: -1, Days: 0), 0.0);
             for (var at = 0; at < _items.Length; at++)
-                foreach (var set in _sets[at])
+                foreach (var (days, worth, _) in _sets[at])
                 {
-                    var more = set.Days & ~_chosen[at];
-                    if ((set.Days & _chosen[at]) != _chosen[at] || more == 0 || !IsOneMore(at, more))
+                    var more = days ^ _chosen[at];
+                    if (more == 0 || (days & more) != more || !IsOneMore(at, more))
                         continue;
-                    var brings = (set.Worth - WorthOf(at, _chosen[at])) / (_cost[at] * BitOperations.PopCount((uint)more));
+                    var brings = (worth - _worth[at][_chosen[at]]) / (_cost[at] * BitOperations.PopCount((uint)more));
                     if (brings > most + 1e-12 && Fits(at, more))
-                        (next, most) = ((at, set.Days), brings);
+                        (next, most) = ((at, days), brings);
                 }
 
             return next;
@@ -307,7 +319,7 @@ public static class WeekPlanner
         /// <summary>Days are added one by one; a locked item has all of its days at once.</summary>
         private bool IsOneMore(int at, int more) => _items[at].Locked is not null || BitOperations.IsPow2(more);
 
-        private double WorthOf(int at, int days) => days == 0 ? 0 : _sets[at].First(set => set.Days == days).Worth;
+        private double WorthOf(int at, int days) => _worth[at][days];
 
         private void Change(int at, int days)
         {
@@ -411,10 +423,13 @@ public static class WeekPlanner
         private double[] Prices((int Days, double Worth)[][] sets)
         {
             var price = new double[WeekAsked.Days];
+            var priced = new double[1 << WeekAsked.Days];
             var (best, least, step, since) = (price, double.MaxValue, 1.0, 0);
             for (var turn = 0; turn < PriceSteps; turn++)
             {
                 var (bound, left) = (0.0, new double[WeekAsked.Days]);
+                for (var days = 1; days < priced.Length; days++)
+                    priced[days] = priced[days & (days - 1)] + price[BitOperations.TrailingZeroCount(days)];
                 for (var day = 0; day < WeekAsked.Days; day++)
                 {
                     left[day] = Capacity(_asked, day);
@@ -425,7 +440,7 @@ public static class WeekPlanner
                 {
                     var (days, beyond) = (0, double.MinValue);
                     foreach (var set in sets[at])
-                        if (set.Worth - (_cost[at] * PriceOf(set.Days, price)) is var each && each > beyond)
+                        if (set.Worth - (_cost[at] * priced[set.Days]) is var each && each > beyond)
                             (days, beyond) = (set.Days, each);
                     bound += beyond;
                     for (var day = 0; day < WeekAsked.Days; day++)

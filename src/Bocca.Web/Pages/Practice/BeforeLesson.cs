@@ -32,6 +32,9 @@ public sealed record BeforeLesson
     /// <summary>Without a lesson on record so many days are looked back on, and so many at most are drawn (ours, editable).</summary>
     private const int DaysLookedBack = 7;
 
+    /// <summary>Milestones are looked for in so many days from the first lesson on (ours).</summary>
+    private const int DaysOfBeginning = 366;
+
     public required SinceLast Since { get; init; }
 
     public required HearFirst First { get; init; }
@@ -125,8 +128,11 @@ public sealed record BeforeLesson
     public static async Task<IReadOnlyList<MilestoneStanding>> MilestonesAsync(Journal journal, Pupil pupil)
     {
         var drills = Milestone.All.SelectMany(each => each.Drills).Select(drill => drill.Split(':')[1]).ToList();
+        // A span of the index: what came later than within a year is no news of a beginning.
+        var (from, until) = (journal.Clock.StartOf(pupil.Started), journal.Clock.StartOf(pupil.Started.AddDays(DaysOfBeginning)));
         var shown = await journal
             .Of(pupil.Id)
+            .Where(entry => entry.At >= from && entry.At < until)
             .Where(entry => entry.Kept && entry.Outcome == Outcome.Passed && drills.Contains(entry.DrillId!))
             .GroupBy(entry => new { entry.Kind, entry.DrillId })
             .Select(same => new
@@ -219,20 +225,22 @@ public sealed record BeforeLesson
             .ToList();
         if (passed.Count == 0)
             return [];
-        var drills = passed.ConvertAll(each => each.DrillId);
-        var before = await journal
-            .Of(pupilId)
-            .Where(take => take.Kept && take.At < since && take.Outcome == Outcome.Passed && drills.Contains(take.DrillId))
-            .Select(take => take.DrillId)
-            .Distinct()
-            .ToListAsync();
-        return
-        [
-            .. passed
-                .Where(each => !before.Contains(each.DrillId))
-                .Select(each => journal.Stops.OfKind(each.Kind).DrillName(each.DrillId!))
-                .OfType<string>(),
-        ];
+        var names = new List<string>();
+        foreach (var (kind, drill) in passed)
+            // The newest are looked at first: what was passed before was mostly passed not long ago.
+            if (
+                journal.Stops.OfKind(kind).DrillName(drill!) is { } name
+                && await journal
+                    .Of(pupilId)
+                    .Where(take =>
+                        take.Kind == kind && take.At < since && take.Kept && take.Outcome == Outcome.Passed && take.DrillId == drill
+                    )
+                    .Select(take => (long?)take.Id)
+                    .FirstOrDefaultAsync()
+                    is null
+            )
+                names.Add(name);
+        return names;
     }
 
     private static async Task<IReadOnlyList<AgendaPart>> PartsAsync(

@@ -132,6 +132,10 @@ namespace Bocca.Web.Record.Migrations
 
                     b.HasIndex("ApproachId");
 
+                    b.HasIndex("At")
+                        .HasDatabaseName("IX_Entries_Told")
+                        .HasFilter("\"Kind\" IN ('seen', 'report', 'week')");
+
                     b.HasIndex("Kept")
                         .HasFilter("\"Kept\" = 0");
 
