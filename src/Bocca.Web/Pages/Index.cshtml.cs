@@ -2,7 +2,6 @@ using Bocca.Core.Buzz;
 using Bocca.Core.Practice;
 using Bocca.Web.Frame;
 using Bocca.Web.Pages.Practice;
-using Bocca.Web.Pages.Setup;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;

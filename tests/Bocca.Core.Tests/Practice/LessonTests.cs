@@ -139,6 +139,15 @@ public sealed class LessonTests
         );
 
     [Fact]
+    public void A_timetable_is_of_our_time()
+    {
+        LessonSlot slot = new("a", DayOfWeek.Monday, new TimeOnly(16, 0), 30, new DateOnly(9999, 12, 1));
+        Assert.Throws<ArgumentException>(slot.Checked);
+        Assert.Throws<ArgumentException>(() => new Holiday(DateOnly.MinValue, DateOnly.MinValue, "").Checked());
+        Assert.Throws<ArgumentException>(() => new Holiday(new DateOnly(2026, 1, 1), new DateOnly(2027, 2, 1), "").Checked());
+    }
+
+    [Fact]
     public void A_lesson_until_midnight_is_one() =>
         Assert.Equal(
             new TimeOnly(0, 0),

@@ -29,6 +29,8 @@ public sealed record LessonSlot(string Who, DayOfWeek Day, TimeOnly Start, int M
             throw new ArgumentException("A lesson ends on the day on which it begins: let it begin earlier, or make it shorter.");
         if (Until < From)
             throw new ArgumentException("The lesson would end before its first day.");
+        if (!Holiday.IsOfOurTime(From) || (Until is { } last && !Holiday.IsOfOurTime(last)))
+            throw new ArgumentException("A lesson is in the years 2000 to 2199.");
         return this;
     }
 
@@ -54,6 +56,10 @@ public sealed record Holiday(DateOnly First, DateOnly Last, string Name)
     /// <exception cref="ArgumentException">There cannot; the message says why.</exception>
     public Holiday Checked() =>
         Last < First ? throw new ArgumentException("The holidays would end before they begin.")
+        : !IsOfOurTime(First) || !IsOfOurTime(Last) ? throw new ArgumentException("Holidays are in the years 2000 to 2199.")
         : Last.DayNumber - First.DayNumber > 366 ? throw new ArgumentException("Holidays of more than a year are none.")
         : this;
+
+    /// <summary>Whether a day is one that a timetable can hold.</summary>
+    internal static bool IsOfOurTime(DateOnly day) => day.Year is >= 2000 and < 2200;
 }

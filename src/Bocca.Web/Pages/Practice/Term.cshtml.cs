@@ -44,9 +44,11 @@ public sealed class TermModel(Journal journal) : EntriesPage(journal)
     {
         if (Pupil is null)
             return NotFound();
-        First = DateOnly.TryParseExact(From, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
-            ? day
-            : Clock.Today.AddDays(-UsualDays);
+        First =
+            DateOnly.TryParseExact(From, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
+            && day.Year is >= 2000 and < 2200
+                ? day
+                : Clock.Today.AddDays(-UsualDays);
         var since = Clock.StartOf(First);
         var lessons = await Journal
             .Of(Pupil.Id, PracticeStop.Lessons)

@@ -119,6 +119,8 @@ public sealed class TimetableModel(Journal journal) : StagePage(journal)
     /// <summary>Takes back what was added at a moment.</summary>
     public async Task<IActionResult> OnPostUndoAsync(long at)
     {
+        if (at < DateTime.MinValue.Ticks || at > DateTime.MaxValue.Ticks)
+            return NotFound();
         var added = new DateTime(at, DateTimeKind.Utc);
         DateTime? now = Clock.Now;
         await Db.TimetableSlots.Where(each => each.AddedAt == added).ExecuteUpdateAsync(to => to.SetProperty(each => each.DeletedAt, now));

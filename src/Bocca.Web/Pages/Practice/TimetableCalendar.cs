@@ -34,6 +34,8 @@ public static class TimetableCalendar
             var first = slot.From;
             while (first.DayOfWeek != slot.Day || slot.Except.Contains(first) || timetable.HolidayOn(first) is not null)
                 first = first.AddDays(1);
+            if (first > slot.Until)
+                continue;
             var start = new CalDateTime(first.ToDateTime(slot.Start), clock.Zone.Id);
             var lesson = new CalendarEvent
             {

@@ -232,7 +232,7 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
         };
 
     private static DateOnly Day(string text) =>
-        DateOnly.TryParseExact(text, "yyyy-MM-dd", out var day)
+        DateOnly.TryParseExact(text, "yyyy-MM-dd", out var day) && day.Year is >= 2000 and < 2200
             ? day
             : throw new ArgumentException($"'{text}' is no day such as 2026-12-03.");
 }

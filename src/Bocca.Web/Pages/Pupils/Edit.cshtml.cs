@@ -19,6 +19,9 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
     /// <summary>What was typed is shown again with what is wrong; a tick is there or it is not.</summary>
     protected override bool ChecksItself => HttpMethods.IsPost(Request.Method) && !ModelState.Any(sent => IsTick(sent.Key, sent.Value!));
 
+    /// <summary>With the leap days.</summary>
+    private const double DaysOfYear = 365.25;
+
     private static bool IsTick(string name, ModelStateEntry sent) =>
         sent.Errors.Count > 0
         && typeof(PupilForm).GetProperty(name.Split('.')[^1])?.PropertyType is { } type
@@ -137,7 +140,7 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
             Wrong(nameof(Form.ConsentUntil), "This consent is not in force today: note a new one, or take the reasons out.");
         if (consent is { } given && given.Until < given.On)
             Wrong(nameof(Form.ConsentUntil), "The consent would end before it begins.");
-        if (consent is { } noted && noted.Until > noted.On.AddYears(HealthConsent.MostYears))
+        if (consent is { } noted && noted.Until.DayNumber - noted.On.DayNumber > DaysOfYear * HealthConsent.MostYears)
             Wrong(nameof(Form.ConsentUntil), $"A consent is noted for {HealthConsent.MostYears} years at most; then it is asked for anew.");
     }
 
