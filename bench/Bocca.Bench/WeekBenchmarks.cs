@@ -9,7 +9,7 @@ using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Bench;
 
-/// <summary>A usual week of twelve items, planned to the end of its partial plans; the week it begins with, made greedily, is the reference.</summary>
+/// <summary>A usual week of twelve items, planned; the week that planning begins with, made greedily, is the reference.</summary>
 [MemoryDiagnoser]
 public class WeekBenchmarks
 {

@@ -133,6 +133,22 @@ public sealed class BuzzPageTests : IDisposable
 
     /// <summary>Three takes after a cue that show no gain, kept or not, bring the next rung; what helped comes first another day.</summary>
     [Fact]
+    public async Task A_cue_that_the_teacher_gave_in_the_lesson_is_the_one_whose_help_is_counted()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        var (_, before) = await tab.OpenAsync($"/practice/{pupil.Id}");
+        await tab.SendAsync(before, "form[action*=Begin]");
+        await HearAsync(tab, pupil.Id, "sound4-rest4", "air-first=900");
+        var (_, lesson) = await tab.OpenAsync($"/practice/{pupil.Id}/lesson");
+        using var nothing = new StringContent("");
+        await tab.PostAsync(lesson, $"/practice/{pupil.Id}/lesson?handler=Cue&id=airFirst.m", nothing);
+        await HearAsync(tab, pupil.Id, "sound4-rest4", "");
+        var figure = await _room.InRecordAsync(db => db.Figures.SingleAsync(each => each.Name == CueHistory.Helped.Name));
+        Assert.Equal(("airFirst.m", 1), (figure.Item, figure.Value));
+    }
+
+    [Fact]
     public async Task The_next_cue_comes_when_three_tries_show_no_gain_and_what_helped_comes_first()
     {
         var pupil = await _room.AddAsync("Ada");

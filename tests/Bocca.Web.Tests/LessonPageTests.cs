@@ -70,7 +70,7 @@ public sealed class LessonPageTests : IDisposable
         Assert.Contains("four of four inside the gate", (await PageAsync("/practice/1/message")).QuerySelector("#body")!.TextContent);
     }
 
-    /// <summary>In Berlin the clock goes back from three to two on 25 October 2026, at one in the morning UTC (published: EU 2000/84/EC).</summary>
+    /// <summary>In Berlin the clock goes forward on 28 March 2027, at one in the morning UTC (published: EU 2000/84/EC).</summary>
     [Fact]
     public async Task A_lesson_over_midnight_and_the_change_of_clocks_has_its_own_minutes()
     {
@@ -85,7 +85,6 @@ public sealed class LessonPageTests : IDisposable
         _time.Advance(TimeSpan.FromMinutes(30));
         Assert.Equal("30", (await PageAsync("/notes/1")).QuerySelector("[data-lesson-strip] b")!.TextContent);
         await SendAsync("/practice/1/lesson", "form[action*=End]");
-        // The next change after it is in March 2027: forward from two to three, at one UTC.
         _time.SetUtcNow(new DateTimeOffset(2027, 3, 28, 0, 45, 0, TimeSpan.Zero));
         await SendAsync("/practice/1", "form[action*=Begin]");
         _time.Advance(TimeSpan.FromMinutes(30));

@@ -22,17 +22,12 @@ public sealed record Milestone(string Id, string Name, int From, int To, IReadOn
         return (reached, day) switch
         {
             ({ } on, _) => new(this, reached, false, $"{Upper(Name)}: shown on day {on}. Usual: {usual}."),
-            (null, _) when day <= To => new(
-                this,
-                null,
-                false,
-                $"{Upper(Name)} usually comes in {usual}; this is day {day}. There is time."
-            ),
+            (null, _) when day <= To => new(this, null, false, $"{Upper(Name)}: usual in {usual}, and this is day {day}. There is time."),
             _ => new(
                 this,
                 null,
                 true,
-                $"{Upper(Name)} is not on record on day {day}; usual is {usual}. Hear it, and look for what stands in the way."
+                $"{Upper(Name)}: not on record on day {day}; usual is {usual}. Hear it, and look for what stands in the way."
             ),
         };
     }

@@ -3,6 +3,7 @@ using Bocca.Core.Health;
 using Bocca.Core.Judging;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
+using Bocca.Web.Pages.Practice;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
@@ -238,8 +239,18 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     private async Task<Verdict?> BeforeAsync(string drill)
     {
         var since = Clock.Now - CueHolds;
-        var before = await Journal.ShowAsync(Kind, Takes().Where(take => take.DrillId == drill && take.At >= since));
-        return before is null ? null : VerdictOf(before.Payload);
+        if (await Journal.ShowAsync(Kind, Takes().Where(take => take.DrillId == drill && take.At >= since)) is not { } before)
+            return null;
+        var verdict = VerdictOf(before.Payload);
+        // A cue that the teacher gave after it is the one that was tried.
+        var given = Lesson is null
+            ? null
+            : await Journal
+                .Of(Pupil!.Id, PracticeStop.Cues)
+                .Where(cue => cue.At > before.Entry.At)
+                .Select(cue => cue.Subject)
+                .FirstOrDefaultAsync();
+        return given is null ? verdict : verdict with { Next = verdict.Next with { Given = given } };
     }
 
     /// <summary>The practice player's take as a WAV. It rests before its first note; the page counts in itself.</summary>

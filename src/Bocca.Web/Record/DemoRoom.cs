@@ -75,6 +75,21 @@ public static class DemoRoom
                 AddedAt = now,
             }
         );
+        if (pupils.Find(pupil => pupil.Name == "Ines Calloway") is { } ines)
+            db.Entries.Add(
+                new Entry
+                {
+                    PupilId = ines.Id,
+                    Kind = PracticeStop.Reports.Id,
+                    InstrumentId = ines.InstrumentId,
+                    At = now.AddDays(-5),
+                    Kept = true,
+                    Came = 6,
+                    ElapsedSeconds = 60 * 95,
+                    Subject = "tired",
+                    Summary = "6 days, 95 minutes, lips tired.",
+                }
+            );
         foreach (var (seat, pupil) in pupils.Where(pupil => pupil.ClassName == Group).Index())
             pupil.Seat = seat + 1;
         db.PaperItems.AddRange(Papers);

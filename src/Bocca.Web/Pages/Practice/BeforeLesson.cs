@@ -262,7 +262,7 @@ public sealed record BeforeLesson
             parts.Add(new AgendaPart(LessonPart.Piece, slurs.Words, "Due before they are forgotten.", "slurs"));
         else if (usual.FirstOrDefault(item => item.Kind == WeekKind.Liked) is { } liked)
             parts.Add(new AgendaPart(LessonPart.Piece, liked.Name, liked.Why, liked.Id));
-        else if (StandardWeek.FirstSlur(week) is not null)
+        else if (week.Stage >= LearningStage.Second && StandardWeek.FirstSlur(week) is not null)
             parts.Add(new AgendaPart(LessonPart.Piece, "A slur of the week", "One air through every change.", "slurs"));
         parts.Add(new AgendaPart(LessonPart.Close, "One good thing, the week", "Mouthpiece stowed, case latched.", null));
         return parts;

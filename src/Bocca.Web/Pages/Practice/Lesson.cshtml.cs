@@ -52,11 +52,10 @@ public sealed class LessonModel(Journal journal) : EntriesPage(journal)
             .Take(MostShown)
             .ToListAsync();
         Times = LessonTimes.Of(payload.Begun, await Journal.SoundedAsync(Pupil.Id, entry.At), until);
-        Cues = await CuesAsync();
+        var step = await Journal.Of(Pupil.Id, Steps.Kind).Where(open => open.DoneAt == null).FirstOrDefaultAsync();
+        Cues = await CuesAsync(step);
         Good = Wording.Spelled(Kept.FirstOrDefault(take => take.Outcome == Outcome.Passed && Stops.Kind(take.Kind).IsTake)?.Summary ?? "");
-        Task = Wording.Spelled(
-            (await Journal.Of(Pupil.Id, Steps.Kind).Where(step => step.DoneAt == null).FirstOrDefaultAsync())?.Summary ?? ""
-        );
+        Task = Wording.Spelled(step?.Summary ?? "");
         return Page();
     }
 
@@ -170,20 +169,23 @@ public sealed class LessonModel(Journal journal) : EntriesPage(journal)
 
     protected override IActionResult ReadOn(Entry entry) => Redirect(Here);
 
-    /// <summary>The ladder of what was worked on last, the rungs that helped first.</summary>
-    private async Task<IReadOnlyList<(string, string)>> CuesAsync()
+    /// <summary>The ladder of what was worked on last, or of the open step's cue; the rungs that helped first.</summary>
+    private async Task<IReadOnlyList<(string, string)>> CuesAsync(Entry? step)
     {
         var cues = await Journal.CuesAsync(Pupil!.Id);
-        return cues.Tries is [var last, ..] && Symptoms.Find(last.Cue.Split('.')[0]) is { } symptom
-            ?
+        var symptom = cues.Tries is [var last, ..]
+            ? Symptoms.Find(last.Cue.Split('.')[0])
+            : Symptoms.All.FirstOrDefault(each => each.Fixes.Any(fix => fix.Cue == step?.Summary));
+        return symptom is null
+            ? []
+            :
             [
                 .. symptom
                     .Fixes.Where(fix => fix.IsFor(Approach))
                     .OrderByDescending(fix => cues.Count(symptom.Id, fix).Helped)
                     .Take(MostCues)
                     .Select(fix => (CueHistory.NameOf(symptom.Id, fix), fix.Cue)),
-            ]
-            : [];
+            ];
     }
 
     private Entry Made(EntryKind kind, string summary) =>
