@@ -64,6 +64,8 @@ public static class CommandLine
             ClassCommand.Create(),
             SlursCommand.Create(),
             WeekCommand.Create(),
+            RhythmCommand.Create(),
+            EarCommand.Create(),
             AnalyseCommand.Create(),
             BreathCommand.Create(),
             SimulateCommand.Create(),

@@ -23,7 +23,7 @@ public static class WeekCommand
         var days = new Option<int>("--days") { Description = "Days of the week with time, 1 to 7.", Required = true };
         var minutes = new Option<double>("--minutes") { Description = "Minutes on each of them.", Required = true };
         var exam = new Option<string?>("--exam") { Description = "The day of an exam, such as 2026-12-03." };
-        var from = new Option<string?>("--from") { Description = "The first day of the week; needed with --exam." };
+        var from = new Option<string?>("--from") { Description = "The first day of the week; today's if left out." };
         var tired = new Option<int>("--tired") { Description = "How tired the lips are, 0 to 3." };
         var seed = new Option<int>("--seed") { Description = "Another seed, another choice between what is equally urgent." };
         var json = CommandLine.JsonOption();
@@ -42,6 +42,7 @@ public static class WeekCommand
         };
         command.SetAction(parsed =>
         {
+            var first = Day(parsed.GetValue(from), "--from") ?? DateOnly.FromDateTime(TimeProvider.System.GetLocalNow().DateTime);
             var who = CommandLine.Player(parsed.GetValue(instrument)!, null);
             var asked = Asked(
                 new PlayerSituation(who.Instrument, who.Reading, PlayingConditions.Usual.Tuning),
@@ -53,11 +54,11 @@ public static class WeekCommand
             ) with
             {
                 Tired = Between(parsed.GetValue(tired), 0, 3, "tiredness"),
-                Exam = ExamDay(parsed.GetValue(exam), parsed.GetValue(from)),
+                Exam = ExamDay(Day(parsed.GetValue(exam), "--exam"), first),
             };
             var plan = WeekPlanner.Plan(asked);
             if (parsed.GetValue(json))
-                CommandLine.PrintJson(Shape(plan));
+                CommandLine.PrintJson(Shape(plan, asked, first));
             else
                 Print(plan);
             return CommandLine.Done;
@@ -86,17 +87,18 @@ public static class WeekCommand
         return asked with { Items = StandardWeek.Filling(asked.Items, minutes, asked) };
     }
 
-    private static int? ExamDay(string? exam, string? from)
-    {
-        if (exam is null)
-            return null;
-        if (!DateOnly.TryParseExact(exam, "yyyy-MM-dd", out var day) || !DateOnly.TryParseExact(from, "yyyy-MM-dd", out var first))
-            throw new ArgumentException("--exam and --from are days such as 2026-12-03; one needs the other.");
-        var at = day.DayNumber - first.DayNumber;
-        return at < 0 ? throw new ArgumentException($"The exam of {exam} is over: it lies before {from}.")
-            : at < WeekAsked.Days ? at
-            : null;
-    }
+    private static int? ExamDay(DateOnly? exam, DateOnly first) =>
+        (exam?.DayNumber - first.DayNumber) switch
+        {
+            < 0 => throw new ArgumentException($"The exam of {exam:yyyy-MM-dd} is over: it lies before {first:yyyy-MM-dd}."),
+            < WeekAsked.Days and var day => day,
+            _ => null,
+        };
+
+    private static DateOnly? Day(string? text, string option) =>
+        text is null ? null
+        : DateOnly.TryParseExact(text, "yyyy-MM-dd", out var day) && day.Year is >= 2000 and < 2200 ? day
+        : throw new ArgumentException($"'{text}' is no day for {option}, such as 2026-12-03.");
 
     private static int Between(int value, int least, int most, string what) =>
         value >= least && value <= most
@@ -114,36 +116,45 @@ public static class WeekCommand
 
         foreach (var (item, why) in plan.Left)
             Console.WriteLine($"left out: {item.Name}: {why}");
-        Console.WriteLine(
-            plan.Proven ? "no better week exists" : $"within {plan.Bound - plan.Worth:0.0} of {plan.Bound:0.0} points of the best"
-        );
+        Console.WriteLine(ProofOf(plan));
     }
 
     private static string Then(double rest) => rest > 0 ? $" Then rest for {PlayingClock.Minutes(rest)}." : "";
 
-    private static object Shape(WeekPlan plan) =>
+    /// <summary>The week as JSON: the rounds of a day are what is played between two rests.</summary>
+    private static object Shape(WeekPlan plan, WeekAsked asked, DateOnly first) =>
         new
         {
             Days = plan.Days.Select(day => new
             {
-                Day = day.Day + 1,
-                day.Seconds,
-                day.PlayedSeconds,
-                Rounds = day.Rounds.Select(round => new
-                {
-                    round.Item.Id,
-                    round.Item.Name,
-                    round.Item.Kind,
-                    round.Item.Amount.Counts,
-                    round.Item.Amount.Sounding,
-                    round.Item.Amount.Tempo,
-                    round.Item.Amount.Seconds,
-                    round.Item.Amount.PlayedSeconds,
-                    round.RestSeconds,
-                    round.Item.Done,
-                    round.Item.Why,
-                }),
+                Date = $"{first.AddDays(day.Day):yyyy-MM-dd}",
+                Why = WhyOf(day, asked),
+                Rounds = Rounds(day)
+                    .Select(round => new
+                    {
+                        Minutes = round.Sum(each => each.Item.Amount.Seconds) / 60,
+                        RestMinutes = round[^1].RestSeconds / 60,
+                        Items = round.Select(each => new
+                        {
+                            Drill = each.Item.Id,
+                            Stage = StageOf(each.Item),
+                            Minutes = each.Item.Amount.Seconds / 60,
+                            New = each.Item.Kind == WeekKind.New,
+                            AboveCeiling = each.Item.HighSeconds > 0,
+                            each.Item.Why,
+                            each.Item.Name,
+                            each.Item.Kind,
+                            each.Item.Amount.Counts,
+                            each.Item.Amount.Sounding,
+                            each.Item.Amount.Tempo,
+                            each.Item.Amount.Seconds,
+                            each.Item.Amount.PlayedSeconds,
+                            each.Item.Done,
+                        }),
+                    }),
             }),
+            Minutes = plan.Days.Sum(day => day.Seconds) / 60,
+            Why = ProofOf(plan),
             Left = plan.Left.Select(left => new
             {
                 left.Item.Id,
@@ -155,4 +166,36 @@ public static class WeekCommand
             plan.Proven,
             plan.Nodes,
         };
+
+    private static string ProofOf(WeekPlan plan) =>
+        plan.Proven ? "no better week exists" : $"within {plan.Bound - plan.Worth:0.0} of {plan.Bound:0.0} points of the best";
+
+    private static string WhyOf(WeekDay day, WeekAsked asked) =>
+        asked.Minutes[day.Day] == 0 ? "No time on this day."
+        : day.Day == asked.Exam ? "The exam: only what warms up and what is liked."
+        : day.Day == asked.Exam - 1 ? "The day before the exam: nothing new."
+        : asked.Tired > 0 ? "Fewer minutes, nothing high: the lips are tired."
+        : "Warm-up first, the most urgent while the lips are fresh, what is high last.";
+
+    private static string StageOf(WeekItem item) =>
+        item.Id.Split(':')[0] switch
+        {
+            "buzz" => item.LipSeconds > 0 ? "lips" : "mouthpiece",
+            "breath" => "breath",
+            "notes" => "hand",
+            _ => "instrument",
+        };
+
+    private static List<List<WeekRound>> Rounds(WeekDay day)
+    {
+        var rounds = new List<List<WeekRound>>();
+        foreach (var round in day.Rounds)
+        {
+            if (rounds.Count == 0 || rounds[^1][^1].RestSeconds > 0)
+                rounds.Add([]);
+            rounds[^1].Add(round);
+        }
+
+        return rounds;
+    }
 }

@@ -38,7 +38,7 @@ async function look(page, path) {
 }
 
 describe("every page", () => {
-  it("fits its width and has nothing for axe to find, light and dark, without an error on the console", { timeout: 300000 }, async () => {
+  it("fits its width and has nothing for axe to find, light and dark, without an error on the console", { timeout: 600000 }, async () => {
     await visit({}, async (page) => {
       for (const path of pages) assert.deepEqual(await look(page, path), []);
     });

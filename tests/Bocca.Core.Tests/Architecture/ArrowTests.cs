@@ -21,7 +21,7 @@ public sealed class ArrowTests
         ["Judging", "Health"],
         ["Breath", "Embouchure", "Buzz"],
         ["Tone"],
-        ["Slurs"],
+        ["Slurs", "Ear", "Counting"],
         ["Practice"],
         ["Simulation"],
     ];

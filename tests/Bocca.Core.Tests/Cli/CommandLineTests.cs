@@ -43,21 +43,36 @@ public sealed class CommandLineTests : IDisposable
         Assert.InRange(week.RootElement.GetProperty("worth").GetDouble() / week.RootElement.GetProperty("bound").GetDouble(), 0.93, 1);
         var days = week.RootElement.GetProperty("days").EnumerateArray().ToList();
         Assert.Equal(5, days.Count(day => day.GetProperty("rounds").GetArrayLength() > 0));
+        var all = 0.0;
         foreach (var day in days)
-            Assert.InRange(day.GetProperty("seconds").GetDouble(), 0, 12 * 60);
-        foreach (var round in days.SelectMany(day => day.GetProperty("rounds").EnumerateArray()))
-            Assert.Equal(
-                round.GetProperty("counts").GetDouble() * 60 / round.GetProperty("tempo").GetDouble(),
-                round.GetProperty("seconds").GetDouble(),
-                1e-9
-            );
+        {
+            var rounds = day.GetProperty("rounds").EnumerateArray().ToList();
+            var minutes = rounds.Sum(round => round.GetProperty("minutes").GetDouble() + round.GetProperty("restMinutes").GetDouble());
+            Assert.InRange(minutes, 0, 12);
+            all += minutes;
+            foreach (var round in rounds)
+                Assert.Equal(
+                    round.GetProperty("minutes").GetDouble(),
+                    round.GetProperty("items").EnumerateArray().Sum(item => item.GetProperty("minutes").GetDouble()),
+                    1e-9
+                );
+            foreach (var item in rounds.SelectMany(round => round.GetProperty("items").EnumerateArray()))
+                Assert.Equal(
+                    item.GetProperty("counts").GetDouble() / item.GetProperty("tempo").GetDouble(),
+                    item.GetProperty("minutes").GetDouble(),
+                    1e-9
+                );
+        }
+
+        Assert.Equal(all, week.RootElement.GetProperty("minutes").GetDouble(), 1e-9);
+        Assert.Matches(@"^\d{4}-\d\d-\d\d$", days[0].GetProperty("date").GetString());
     }
 
     [Theory]
     [InlineData("--minutes 0 --age 10", "nought minutes")]
     [InlineData("--minutes 10 --age 3", "age lies between 4 and 100")]
     [InlineData("--minutes 10 --age 10 --exam 2026-11-01 --from 2026-11-02", "is over")]
-    [InlineData("--minutes 10 --age 10 --exam soon", "one needs the other")]
+    [InlineData("--minutes 10 --age 10 --exam soon", "is no day for --exam")]
     public void What_is_no_week_is_refused_in_a_line(string options, string sentence)
     {
         string[] args = ["week", "--instrument", "trumpet-bb", "--weeks", "2", "--days", "5", .. options.Split(' ')];
