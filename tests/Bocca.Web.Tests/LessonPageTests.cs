@@ -84,7 +84,9 @@ public sealed class LessonPageTests : IDisposable
         await SendAsync("/practice/1", "form[action*=Begin]");
         _time.Advance(TimeSpan.FromMinutes(30));
         Assert.Equal("30", (await PageAsync("/notes/1")).QuerySelector("[data-lesson-strip] b")!.TextContent);
-        await SendAsync("/practice/1/lesson", "form[action*=End]");
+        await SendAsync("/practice/1/lesson", "form[action*=End]", ("good", "It ran past midnight."));
+        Assert.Contains("It ran past midnight.", (await PageAsync("/practice/1/lesson")).QuerySelector("[data-good]")!.TextContent);
+        Assert.Contains("it ran past midnight.", (await PageAsync("/practice/1/message")).QuerySelector("#body")!.TextContent);
         _time.SetUtcNow(new DateTimeOffset(2027, 3, 28, 0, 45, 0, TimeSpan.Zero));
         await SendAsync("/practice/1", "form[action*=Begin]");
         _time.Advance(TimeSpan.FromMinutes(30));

@@ -69,7 +69,7 @@ public static class LessonMessage
                     new[]
                     {
                         from.Fault == "" ? "" : $"To work on: {Within(from.Fault)}",
-                        from.Drill == "" ? "" : $"For that: {Within(from.Drill)}",
+                        from.Drill == "" ? "" : $"{(from.Fault == "" ? "To work on" : "For that")}: {Within(from.Drill)}",
                     }.Where(part => part != "")
                 )
             );

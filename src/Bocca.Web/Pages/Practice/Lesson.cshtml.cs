@@ -36,12 +36,13 @@ public sealed class LessonModel(Journal journal) : EntriesPage(journal)
     {
         if (Pupil is null)
             return NotFound();
-        var day = Clock.DayStart;
+        // One that ran past midnight is of this evening still.
+        var (day, evening) = (Clock.DayStart, Clock.Now.AddHours(-LessonTimes.LongestHours));
         Shown =
             Lesson
             ?? await Journal.ShowAsync(
                 PracticeStop.Lessons,
-                Journal.Of(Pupil.Id, PracticeStop.Lessons).Where(lesson => lesson.DoneAt != null && lesson.At >= day)
+                Journal.Of(Pupil.Id, PracticeStop.Lessons).Where(lesson => lesson.DoneAt >= day || lesson.DoneAt >= evening)
             );
         if (Shown is not { Entry: var entry, Payload: var payload })
             return Page();

@@ -170,7 +170,7 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
         var start = Clock.DayStart;
         var lesson = await Journal.ShowAsync(
             PracticeStop.Lessons,
-            Journal.Of(Pupil!.Id, PracticeStop.Lessons).Where(each => each.At >= start)
+            Journal.Of(Pupil!.Id, PracticeStop.Lessons).Where(each => each.DoneAt >= start)
         );
         var name = Pupil!.Name.Split(' ')[0];
         var takes = Stops.Kinds.Where(kind => kind.IsTake).Select(kind => kind.Id).ToList();
