@@ -1,3 +1,4 @@
+using Bocca.Core.Fingering.Class;
 using Bocca.Web.Pages.Pupils;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
@@ -78,6 +79,22 @@ public abstract class ClassPage(Journal journal) : StagePage(journal)
         HasMore = all.Count > ToChoose.Count;
 
         bool IsMeant(Pupil pupil) => !chosen.Contains(pupil.Id) && pupil.Name.Contains(More.Trim(), StringComparison.OrdinalIgnoreCase);
+    }
+
+    /// <summary>A pupil's own part of a concert line, on the very instrument and with the very hand.</summary>
+    protected async Task<ClassPart> PartAsync(Pupil pupil, ConcertLine line)
+    {
+        var approach = pupil.ApproachIn(Room);
+        var played = await Journal.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
+        return ClassPart.Of(
+            new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage)
+            {
+                Approach = approach,
+                Hand = played.Hand,
+                Weights = played.Weights,
+            },
+            line
+        );
     }
 
     /// <summary>Keeps who is chosen as a class: whoever was in it and is not chosen leaves it.</summary>

@@ -73,19 +73,7 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
         var parts = new List<ClassPart>();
         foreach (var pupil in Members)
         {
-            var approach = pupil.ApproachIn(Room);
-            var played = await Journal.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
-            parts.Add(
-                ClassPart.Of(
-                    new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage)
-                    {
-                        Approach = approach,
-                        Hand = played.Hand,
-                        Weights = played.Weights,
-                    },
-                    Line
-                )
-            );
+            parts.Add(await PartAsync(pupil, Line));
         }
 
         Parts = parts;

@@ -153,17 +153,7 @@ public class ClassModel(Journal journal) : ClassPage(journal)
         var own = new Dictionary<int, (ClassPart, ClassNote)>();
         foreach (var pupil in OwnRound.Seats.Select(seat => seat.Pupil))
         {
-            var approach = pupil.ApproachIn(Room);
-            var played = await Journal.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
-            var part = ClassPart.Of(
-                new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage)
-                {
-                    Approach = approach,
-                    Hand = played.Hand,
-                    Weights = played.Weights,
-                },
-                line
-            );
+            var part = await PartAsync(pupil, line);
             own[pupil.Id] = (part, part.Notes[0]);
         }
 

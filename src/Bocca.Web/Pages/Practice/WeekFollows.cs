@@ -1,5 +1,6 @@
 using Bocca.Core.Practice.Week;
 using Bocca.Web.Record;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Practice;
@@ -8,7 +9,7 @@ namespace Bocca.Web.Pages.Practice;
 /// Plans and hands over the next week where a teacher lets weeks follow by themselves: once the last one is over, from the record of then.
 /// Days that were missed are not made up for.
 /// </summary>
-public sealed class WeekFollows(IServiceScopeFactory scopes, TimeProvider time) : BackgroundService
+public sealed class WeekFollows(IServiceScopeFactory scopes, TimeProvider time, ILogger<WeekFollows> log) : BackgroundService
 {
     private static readonly TimeSpan Between = TimeSpan.FromHours(1);
 
@@ -49,8 +50,16 @@ public sealed class WeekFollows(IServiceScopeFactory scopes, TimeProvider time) 
         using var timer = new PeriodicTimer(Between, time);
         do
         {
-            using var scope = scopes.CreateScope();
-            await FollowAsync(scope.ServiceProvider.GetRequiredService<Journal>());
+            try
+            {
+                using var scope = scopes.CreateScope();
+                await FollowAsync(scope.ServiceProvider.GetRequiredService<Journal>());
+            }
+            catch (Exception problem) when (problem is DbUpdateException or SqliteException or InvalidDataException)
+            {
+                // A record that is busy or full now is asked again in an hour; the application goes on.
+                log.LogError(problem, "The weeks that follow by themselves could not be handed over.");
+            }
         } while (await timer.WaitForNextTickAsync(stoppingToken));
     }
 }
