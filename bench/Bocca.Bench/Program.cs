@@ -22,6 +22,10 @@ if (args is ["outcomes", .. var times])
     return 0;
 }
 
+if (args is ["sung"])
+    return SungTable.Run();
+if (args is ["counting", .. var takes])
+    return CountingTable.Run(takes.Length > 0 ? int.Parse(takes[0]) : 4);
 if (args is ["term", .. var pupils])
 {
     TermTable.Run(pupils.Length > 0 ? int.Parse(pupils[0]) : 200);

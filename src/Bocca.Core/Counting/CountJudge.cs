@@ -25,7 +25,14 @@ public sealed record CountedTrack(
     double? DriftPercent,
     bool Passed,
     string Sentence
-);
+)
+{
+    /// <summary>What it is a track of: <c>clap</c>, <c>count</c>, <c>tap</c>, <c>note</c>.</summary>
+    public string What { get; init; } = "clap";
+
+    /// <summary>What was counted on lines of the grid where nothing begins, seconds: it is no fault, a voice may count them all.</summary>
+    public IReadOnlyList<double> BetweenSeconds { get; init; } = [];
+}
 
 /// <summary>Lays what began in one track on the grid of a card.</summary>
 public static class CountJudge
@@ -35,8 +42,11 @@ public static class CountJudge
 
     private const double Nearer = 0.6;
 
+    /// <summary>What is counted between may lie further off than what is judged, milliseconds.</summary>
+    private const double Kept = 40;
+
     /// <summary>A drift is told from so many per cent on (ours, editable).</summary>
-    private const double ToldDrift = 3;
+    public const double ToldDrift = 3;
 
     /// <summary>The tolerance of a stage, milliseconds either way (ours, editable).</summary>
     public static double ToleranceMs(LearningStage stage) => stage >= LearningStage.Second ? 60 : 100;
@@ -55,6 +65,9 @@ public static class CountJudge
         var second = 60 / (tempo * card.Metre.Beat.Value);
         var due = card.Onsets.ToList();
         var (matched, extras) = Pair([.. due.Select(at => at.Value * second)], onsets);
+        // A voice may count what is held, too.
+        var between = what == "count" ? Between(card, second, extras, toleranceMs) : [];
+        extras = [.. extras.Except(between)];
         var beats = due.Select((at, i) => new CountedBeat(at, PlaceOf(at, card.Metre), matched[i])).ToList();
         var came = beats.Where(beat => beat.ErrorMs is not null).ToList();
         double? evenness = null,
@@ -70,7 +83,17 @@ public static class CountJudge
         }
 
         var passed = extras.Count == 0 && beats.TrueForAll(beat => Math.Abs(beat.ErrorMs ?? double.PositiveInfinity) <= toleranceMs);
-        return new CountedTrack(beats, extras, evenness, drift, passed, Sentence(beats, extras, drift, passed, toleranceMs, what));
+        return new CountedTrack(beats, extras, evenness, drift, passed, Sentence(beats, extras, drift, passed, toleranceMs, what))
+        {
+            What = what,
+            BetweenSeconds = between,
+        };
+    }
+
+    private static List<double> Between(RhythmCard card, double second, IReadOnlyList<double> extras, double toleranceMs)
+    {
+        var lines = Counts.Grid(card).Where(line => !line.Begins).Select(line => line.At.Value * second).ToList();
+        return [.. extras.Where(at => lines.Exists(line => Math.Abs(line - at) * 1000 <= toleranceMs + Kept))];
     }
 
     /// <summary>Where a moment lies, in words.</summary>

@@ -24,8 +24,16 @@ public static class EarListener
     private const double SameCents = 80,
         SameGapSeconds = 0.08;
 
-    /// <summary>The voice: children and men, breathy and vowels alike (common practice for the range).</summary>
-    private static readonly PitchTrackerSettings Voice = new() { LowestHz = 80, HighestHz = 1100 };
+    /// <summary>
+    /// The voice: children and men, breathy and vowels alike (common practice for the range). A high note on a dark vowel is nearly a sine,
+    /// which two of its periods fit as well: an octave is worth more than on brass.
+    /// </summary>
+    private static readonly PitchTrackerSettings Voice = new()
+    {
+        LowestHz = 80,
+        HighestHz = 1100,
+        OctaveCost = 0.06,
+    };
 
     /// <summary>Costs of the alignment: a target with nothing, a sound too many and each second of it, an octave.</summary>
     private const double Missing = 5,
