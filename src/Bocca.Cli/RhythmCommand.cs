@@ -99,7 +99,7 @@ public static class RhythmCommand
             Console.WriteLine($"{name, -8}{string.Join("  ", track.Beats.Select(Told))}");
         Console.WriteLine(heard.Sentence);
 
-        static string Told(CountedBeat beat) => $"{beat.Place}: {(beat.ErrorMs is { } off ? $"{off:+0;-0;0} ms" : "-")}";
+        static string Told(CardBeat beat) => $"{beat.Place}: {(beat.ErrorMs is { } off ? $"{off:+0;-0;0} ms" : "-")}";
     }
 
     private static object Shape(CountAsked asked, HeardCount heard)

@@ -9,7 +9,7 @@ namespace Bocca.Core.Counting;
 /// <param name="At">When it is due, in quarters from the card's first beat.</param>
 /// <param name="Place">Where that is, in words: <c>3</c>, <c>the &amp; of 2</c>.</param>
 /// <param name="ErrorMs">How late it came, early below 0, milliseconds; null for not at all.</param>
-public sealed record CountedBeat(Rational At, string Place, double? ErrorMs);
+public sealed record CardBeat(Rational At, string Place, double? ErrorMs);
 
 /// <summary>One track, said, clapped or tapped, laid on the grid of a card.</summary>
 /// <param name="Beats">What was due, in order.</param>
@@ -19,7 +19,7 @@ public sealed record CountedBeat(Rational At, string Place, double? ErrorMs);
 /// <param name="Passed">Whether all came inside the tolerance and nothing besides.</param>
 /// <param name="Sentence">The same in words, with one thing to mend at most.</param>
 public sealed record CountedTrack(
-    IReadOnlyList<CountedBeat> Beats,
+    IReadOnlyList<CardBeat> Beats,
     IReadOnlyList<double> ExtraSeconds,
     double? EvennessMs,
     double? DriftPercent,
@@ -68,7 +68,7 @@ public static class CountJudge
         // A voice may count what is held, too.
         var between = what == "count" ? Between(card, second, extras, toleranceMs) : [];
         extras = [.. extras.Except(between)];
-        var beats = due.Select((at, i) => new CountedBeat(at, PlaceOf(at, card.Metre), matched[i])).ToList();
+        var beats = due.Select((at, i) => new CardBeat(at, PlaceOf(at, card.Metre), matched[i])).ToList();
         var came = beats.Where(beat => beat.ErrorMs is not null).ToList();
         double? evenness = null,
             drift = null;
@@ -137,14 +137,7 @@ public static class CountJudge
         return off <= 1 ? off : double.PositiveInfinity;
     }
 
-    private static string Sentence(
-        List<CountedBeat> beats,
-        List<double> extras,
-        double? drift,
-        bool passed,
-        double toleranceMs,
-        string what
-    )
+    private static string Sentence(List<CardBeat> beats, List<double> extras, double? drift, bool passed, double toleranceMs, string what)
     {
         var missing = beats.Where(beat => beat.ErrorMs is null).ToList();
         if (missing.Count == beats.Count)
