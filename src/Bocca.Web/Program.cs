@@ -5,6 +5,7 @@ using Bocca.Web.Frame;
 using Bocca.Web.Live;
 using Bocca.Web.Pages.Breath;
 using Bocca.Web.Pages.Buzz;
+using Bocca.Web.Pages.Ear;
 using Bocca.Web.Pages.Notes;
 using Bocca.Web.Pages.Practice;
 using Bocca.Web.Pages.Setup;
@@ -35,7 +36,17 @@ builder.Services.AddSingleton(_ => RecordFolder.Open(data, builder.Configuration
 builder.Services.AddSingleton(TimeProvider.System);
 foreach (
     var stop in (Stop[])
-        [Desk.Stop, BreathStop.Stop, SetupStop.Stop, BuzzStop.Stop, ToneStop.Stop, NotesStop.Stop, SlursStop.Stop, PracticeStop.Stop]
+        [
+            Desk.Stop,
+            BreathStop.Stop,
+            SetupStop.Stop,
+            BuzzStop.Stop,
+            ToneStop.Stop,
+            NotesStop.Stop,
+            SlursStop.Stop,
+            EarStop.Stop,
+            PracticeStop.Stop,
+        ]
 )
     builder.Services.AddSingleton(stop);
 builder.Services.AddSingleton<Stops>();

@@ -26,6 +26,10 @@ public sealed class PagesTests : IDisposable
     [InlineData("/approach", "mouthpiece first")]
     [InlineData("/tone", "Add the first pupil")]
     [InlineData("/slurs", "slurs will be written and heard")]
+    [InlineData("/ear", "a pupil hears, sings, names, says and claps")]
+    [InlineData("/ear/count", "says and claps rhythm cards")]
+    [InlineData("/ear/tell", "two sounds at a time")]
+    [InlineData("/ear/class", "All say and clap")]
     [InlineData("/pupils/new", "First lesson")]
     public async Task An_empty_room_says_what_will_be_here_and_offers_the_first_action(string address, string expected)
     {

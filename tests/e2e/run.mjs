@@ -11,7 +11,7 @@ const here = dirname(fileURLToPath(import.meta.url));
 const roomless = "scores";
 const groups = [
   { names: ["everywhere", "drills", "notes", "practice", "lesson", "setup", "start"], atOnce: 2 },
-  { names: ["slurs", "take", "capture", "advice", "tone", "breath"], atOnce: 2 },
+  { names: ["slurs", "take", "capture", "advice", "tone", "ear", "breath"], atOnce: 2 },
   { names: ["live"], atOnce: 1 },
 ];
 

@@ -19,7 +19,7 @@ public sealed record CardDifficulty(double Points, IReadOnlyList<string> Reasons
     {
         var hardest = RhythmValue
             .All.Select((value, at) => (value, Place: at))
-            .Where(each => each.value.In(card.Metre).Any(figure => Has(card, figure)))
+            .Where(each => each.value.In(card.Metre).Any(figure => CardValues.Places(card, figure).Any()))
             .Select(each => ((RhythmValue? Value, int Place))(each.value, each.Place))
             .LastOrDefault();
         var off = card.Onsets.Count(at => !(at / card.Metre.Beat).IsWhole);
@@ -38,29 +38,5 @@ public sealed record CardDifficulty(double Points, IReadOnlyList<string> Reasons
             parts.Sum(part => part.Points),
             [.. parts.Where(part => part.Points > 0).OrderByDescending(part => part.Points).Select(part => part.Words)]
         );
-    }
-
-    /// <summary>Whether a figure stands in a card from a beat on.</summary>
-    private static bool Has(RhythmCard card, string figure)
-    {
-        var tokens = Tokens(figure);
-        var own = card.Notes.Select(note => note.Token + (note.TiedToNext ? "~" : "") + (note.InTriplet ? "3" : "")).ToList();
-        for (var at = 0; at + tokens.Count <= own.Count; at++)
-            if ((card.Notes[at].At / card.Metre.Beat).IsWhole && own.Skip(at).Take(tokens.Count).SequenceEqual(tokens))
-                return true;
-        return false;
-    }
-
-    private static List<string> Tokens(string figure)
-    {
-        var inTriplet = figure.StartsWith("3(", StringComparison.Ordinal);
-        return
-        [
-            .. figure
-                .Replace("3(", "", StringComparison.Ordinal)
-                .Replace(")", "", StringComparison.Ordinal)
-                .Split(' ')
-                .Select(token => token + (inTriplet ? "3" : "")),
-        ];
     }
 }

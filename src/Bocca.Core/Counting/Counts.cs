@@ -1,5 +1,6 @@
 using System.Globalization;
 using Bocca.Core.Score;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Counting;
 
@@ -42,8 +43,61 @@ public static class Counts
     }
 
     /// <summary>What is said at each note that begins, in order.</summary>
-    public static IReadOnlyList<string> Of(RhythmCard card) =>
-        [.. card.Onsets.Select(at => Syllable(InBar(at, card.Metre), card.Metre) ?? "-")];
+    /// <param name="card">The card.</param>
+    /// <param name="names">How beats are counted here.</param>
+    public static IReadOnlyList<string> Of(RhythmCard card, TimeNames names = TimeNames.Numbers) =>
+        [
+            .. card
+                .Notes.Select((note, i) => (note, i))
+                .Where(each => each.note.Begins)
+                .Select(each =>
+                    names switch
+                    {
+                        TimeNames.French => French(each.note.At, card.Sounding(each.i), card.Metre),
+                        TimeNames.SolFa => SolFa(each.note, card.Sounding(each.i), card.Metre),
+                        _ => Syllable(InBar(each.note.At, card.Metre), card.Metre) ?? "-",
+                    }
+                ),
+        ];
+
+    /// <summary>
+    /// French time names: <c>ta</c> on the beat, <c>té</c> on its half, <c>fa</c> and <c>fé</c> on its quarters, <c>ta té ti</c> for
+    /// thirds; what is held goes on with its vowel (common practice: after the method of Galin, Paris and Chevé).
+    /// </summary>
+    private static string French(Rational at, Rational length, Metre metre)
+    {
+        var within = (at / metre.Beat) - new Rational((at / metre.Beat).Floor);
+        var said =
+            within == Rational.Zero ? "ta"
+            : metre.IsCompound || (!(within * 4).IsWhole && (within * 3).IsWhole) ? ((within * 3) == Rational.One ? "té" : "ti")
+            : (within * 2).IsWhole ? "té"
+            : within < new Rational(1, 2) ? "fa"
+            : "fé";
+        var more = (int)Math.Max(0, Math.Ceiling(((within + (length / metre.Beat)) - Rational.One).Value - 1e-9));
+        return said + string.Concat(Enumerable.Repeat($"-{said[^1]}", more));
+    }
+
+    /// <summary>
+    /// Sol-fa time names, by value: <c>ta</c> for a beat, <c>ti</c> for its half, <c>ti-ri</c> for its quarters, <c>tri o la</c> for
+    /// thirds, <c>ta-a</c> for two beats, <c>tai</c> for one and a half (common practice).
+    /// </summary>
+    private static string SolFa(CardNote note, Rational length, Metre metre)
+    {
+        var beats = length / metre.Beat;
+        if (note.InTriplet || metre.IsCompound)
+        {
+            var third = ((note.At / metre.Beat) - new Rational((note.At / metre.Beat).Floor)) * 3;
+            if (third.IsWhole && beats < Rational.One)
+                return new[] { "tri", "o", "la" }[third.Floor];
+        }
+
+        var within = (note.At / metre.Beat) - new Rational((note.At / metre.Beat).Floor);
+        return beats == new Rational(3, 2) ? "tai"
+            : beats >= Rational.One ? "ta" + string.Concat(Enumerable.Repeat("-a", (int)Math.Max(0, Math.Ceiling(beats.Value - 1e-9) - 1)))
+            : beats >= new Rational(1, 2) ? "ti"
+            : (within * 2).IsWhole ? "ti"
+            : "ri";
+    }
 
     /// <summary>
     /// The half-beat grid: every half of a beat (every third of a compound one), and whatever finer moment a note begins at. It shows why a

@@ -52,4 +52,21 @@ public sealed record EarHeard(
     double? SteadinessCents,
     EarOutcome Outcome,
     string Sentence
-);
+)
+{
+    /// <summary>Cents in the first and the last third of its held part; null for nothing.</summary>
+    public double? BeginCents { get; init; }
+
+    /// <inheritdoc cref="BeginCents"/>
+    public double? EndCents { get; init; }
+
+    /// <summary>It is told that somebody came closer from so many cents on (ours, editable).</summary>
+    public const double CloserCents = 12;
+
+    /// <summary>Whether it was moved towards the note while it sounded, and ended near it.</summary>
+    public bool CameCloser =>
+        BeginCents is { } begin
+        && EndCents is { } end
+        && Math.Abs(begin) - Math.Abs(end) >= CloserCents
+        && Math.Abs(end) <= EarListener.NearCents;
+}

@@ -48,6 +48,7 @@ public static class EarListener
     /// <param name="reading">How they are read.</param>
     /// <param name="tuning">The room's A.</param>
     /// <param name="by">Who made it.</param>
+    /// <param name="asideCents">Cents that they were meant to lie from equal temperament, as in a chord.</param>
     /// <exception cref="ArgumentException">There is nothing to hear it against.</exception>
     public static IReadOnlyList<EarHeard> Hear(
         MonoSound sound,
@@ -55,12 +56,15 @@ public static class EarListener
         Instrument instrument,
         Reading reading,
         Tuning tuning,
-        EarBy by
+        EarBy by,
+        double asideCents = 0
     )
     {
         if (targets.Count == 0)
             throw new ArgumentException("Say which notes were meant.");
-        var meant = targets.Select(target => (Target: target, Hertz: tuning.Frequency(reading.ToSounding(target)))).ToList();
+        var meant = targets
+            .Select(target => (Target: target, Hertz: tuning.Frequency(reading.ToSounding(target)) * Math.Pow(2, asideCents / 1200)))
+            .ToList();
         var lowest = by == EarBy.Voice ? Voice.LowestHz : Math.Max(20, meant.Min(each => each.Hertz) / 3);
         var settings = by == EarBy.Voice ? Voice : new PitchTrackerSettings { LowestHz = lowest };
         var heard = Held(sound, PitchTrack.Of(sound, settings));
@@ -76,7 +80,7 @@ public static class EarListener
         ];
     }
 
-    private readonly record struct HeldNote(double Hertz, double Spread, double Seconds);
+    private readonly record struct HeldNote(double Hertz, double Spread, double Seconds, double Begin, double End);
 
     private static List<HeldNote> Held(MonoSound sound, PitchTrack track)
     {
@@ -110,9 +114,16 @@ public static class EarListener
             .Where(off => Math.Abs(off) < 600)
             .ToList();
         if (cents.Count < 3)
-            return new HeldNote(hertz, 0, end - start);
+            return new HeldNote(hertz, 0, end - start, 0, 0);
         var median = cents.Median();
-        return new HeldNote(hertz * Math.Pow(2, median / 1200), cents.PopulationStandardDeviation(), end - start);
+        var third = Math.Max(1, cents.Count / 3);
+        return new HeldNote(
+            hertz * Math.Pow(2, median / 1200),
+            cents.PopulationStandardDeviation(),
+            end - start,
+            cents.Take(third).Median() - median,
+            cents.TakeLast(third).Median() - median
+        );
     }
 
     /// <summary>Pairs what was meant with what was heard, in order, at the least cost.</summary>
@@ -175,16 +186,11 @@ public static class EarListener
             by == EarBy.Instrument && outcome is EarOutcome.Right or EarOutcome.Flat or EarOutcome.Sharp
                 ? SlideCm(target, cents, instrument, reading)
                 : null;
-        return new EarHeard(
-            target,
-            held.Hertz,
-            cents,
-            octaves,
-            cm,
-            held.Spread,
-            outcome,
-            Sentence(target, cents, octaves, cm, outcome, by)
-        );
+        return new EarHeard(target, held.Hertz, cents, octaves, cm, held.Spread, outcome, Sentence(target, cents, octaves, cm, outcome, by))
+        {
+            BeginCents = cents + held.Begin,
+            EndCents = cents + held.End,
+        };
     }
 
     /// <summary>How far the slide has to move for what was off, at the position of the note; null for valves.</summary>

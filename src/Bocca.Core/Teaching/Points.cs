@@ -187,6 +187,9 @@ public static class Points
     /// <summary>Names of note values.</summary>
     public static Point<NoteValueNames> NoteValues { get; } = new("words.values");
 
+    /// <summary>How beats are counted aloud.</summary>
+    public static Point<TimeNames> TimeNames { get; } = new("count.names");
+
     /// <summary>How many options each point has, by its name in records.</summary>
     internal static IReadOnlyDictionary<string, int> OptionCounts { get; } =
         typeof(Points)

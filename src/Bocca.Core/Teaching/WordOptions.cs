@@ -25,3 +25,16 @@ public enum NoteValueNames
     /// <summary>Semibreve, minim, crotchet, quaver, semiquaver.</summary>
     British,
 }
+
+/// <summary>How beats are counted aloud (<c>count.names</c>).</summary>
+public enum TimeNames
+{
+    /// <summary>Numbers: 1 &amp; 2 &amp;.</summary>
+    Numbers,
+
+    /// <summary>French time names: ta, té, fa, fé.</summary>
+    French,
+
+    /// <summary>Sol-fa time names: ta, ti.</summary>
+    SolFa,
+}

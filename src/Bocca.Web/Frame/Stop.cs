@@ -64,6 +64,11 @@ public sealed record StopDue(Func<int, string> Words, Func<int, string> Address,
     /// <summary>The entries of which those are counted whose day has come; null where <see cref="CountAsync"/> counts.</summary>
     public EntryKind? Of { get; init; }
 
+    /// <summary>
+    /// The recall cards of which those are counted that are due: <see cref="RecallCard.Notes"/>, or what a stop calls its own.
+    /// </summary>
+    public string? Recalls { get; init; }
+
     /// <summary>How many of it each of some pupils has at a moment, by pupil.</summary>
     public Func<BoccaDb, IReadOnlyList<int>, DateTime, Task<Dictionary<int, int>>>? CountAsync { get; init; }
 
@@ -134,14 +139,36 @@ public sealed class Stops
                 Count = entries.Count(),
             })
             .ToListAsync();
+        var recalls = await db
+            .Recalls.Where(card => card.DueAt <= now && pupils.Contains(card.PupilId))
+            .Join(
+                db.Pupils,
+                card => card.PupilId,
+                pupil => pupil.Id,
+                (card, pupil) =>
+                    new
+                    {
+                        card.PupilId,
+                        card.InstrumentId,
+                        Own = pupil.InstrumentId,
+                    }
+            )
+            .GroupBy(card => new { card.PupilId, Of = card.InstrumentId == card.Own ? RecallCard.Notes : card.InstrumentId })
+            .Select(cards => new
+            {
+                cards.Key.PupilId,
+                cards.Key.Of,
+                Count = cards.Count(),
+            })
+            .ToListAsync();
         var all = new List<(StopDue, Dictionary<int, int>)>();
         foreach (var each in All.SelectMany(stop => stop.Dues))
             all.Add(
                 (
                     each,
-                    each.CountAsync is { } count
-                        ? await count(db, pupils, now)
-                        : due.Where(of => of.Kind == each.Of!.Id).ToDictionary(of => of.PupilId, of => of.Count)
+                    each.CountAsync is { } count ? await count(db, pupils, now)
+                    : each.Recalls is { } recalled ? recalls.Where(of => of.Of == recalled).ToDictionary(of => of.PupilId, of => of.Count)
+                    : due.Where(of => of.Kind == each.Of!.Id).ToDictionary(of => of.PupilId, of => of.Count)
                 )
             );
         return all;

@@ -22,6 +22,9 @@ public record SentSound(IFormFile? Sound, EntrySource Source, double? FirstCue, 
     /// <summary>Beats that were over when the take was stopped; null for one that went to its end.</summary>
     public double? Finished { get; init; }
 
+    /// <summary>Whether nothing of it is to be kept: it is heard, shown, and forgotten.</summary>
+    public bool? Private { get; init; }
+
     public double MissingSeconds => Math.Max(0, Missing);
 }
 
@@ -42,6 +45,9 @@ public sealed record CountedDrill(
     IReadOnlyList<CountedBeat> Beats
 )
 {
+    /// <summary>What sounds along with the take, each line by itself, as a drone under it.</summary>
+    public IReadOnlyList<IReadOnlyList<ModelNote>> Along { get; init; } = [];
+
     /// <param name="plan">The drill.</param>
     /// <param name="model">What it sounds like; empty where nobody knows its pitch.</param>
     /// <param name="restWords">What to do in a rest.</param>
@@ -133,7 +139,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     {
         if (await TrackedAsync(id) is not { } entry)
             return NotFound();
-        await Journal.KeepAsync(entry);
+        await KeepAsync(entry);
         Tell(KeptWords);
         return RedirectToPage(new { pupilId = Pupil!.Id, take = id });
     }
@@ -143,7 +149,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     {
         if (await TrackedAsync(id) is not { } entry)
             return NotFound();
-        await Journal.KeepAsync(entry);
+        await KeepAsync(entry);
         var take = new Shown<T>(entry, Kind.Read(entry));
         var next = VerdictOf(take.Payload).Next;
         await Journal.AcceptAsync(entry, next, Approach.ToString());
@@ -151,6 +157,20 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
             ? LocalRedirect(Stops.At(next.Place.Id)!.StepAddress(Pupil!.Id, look))
             : Onward(take, next);
     }
+
+    /// <summary>Whether lips were at work, whose minutes have to be counted whatever is kept.</summary>
+    private static bool IsCounted(Entry entry) => entry.PlayedSeconds is not null;
+
+    private async Task KeepAsync(Entry entry)
+    {
+        var stands = entry.Kept;
+        await Journal.KeepAsync(entry);
+        if (!stands)
+            await KeptAsync(new Shown<T>(entry, Kind.Read(entry)));
+    }
+
+    /// <summary>Something follows from a take that has just been kept.</summary>
+    protected virtual Task KeptAsync(Shown<T> take) => Task.CompletedTask;
 
     protected override IActionResult ReadOn(Entry entry) =>
         entry.DeletedAt is null && entry.Kind == Kind.Id
@@ -226,6 +246,8 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
                         payload = WithVerdict(payload, verdict with { Came = CueHistory.Came(_before, verdict) });
                     if (!IsPlayed(sent.Source))
                         (entry.PlayedSeconds, entry.HighSeconds) = (null, null);
+                    if (sent.Private == true && !IsCounted(entry))
+                        return await show(new Shown<T>(entry, payload));
                     var take = await Journal.WriteAsync(Kind, entry, payload, Approach.ToString());
                     Playing = await PlayingAsync();
                     Third = Lesson is null ? null : await Journal.ThirdTimeAsync(Pupil.Id, Lesson, entry.Kind, entry.DrillId);

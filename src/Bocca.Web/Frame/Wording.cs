@@ -162,7 +162,8 @@ public static partial class Wording
 
     /// <summary>What came of a note, in two or three words for a drawing.</summary>
     public static string Miss(TracedNote note) =>
-        note.Outcome switch
+        note.Miss
+        ?? note.Outcome switch
         {
             NoteOutcome.PartialLow or NoteOutcome.PartialHigh =>
                 $"{Math.Abs(note.By)} {(Math.Abs(note.By) == 1 ? "partial" : "partials")} {(note.By < 0 ? "low" : "high")}",

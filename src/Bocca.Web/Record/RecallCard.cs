@@ -3,18 +3,23 @@ using Bocca.Core.Practice;
 
 namespace Bocca.Web.Record;
 
-/// <summary>How firmly a pupil remembers the fingering of a written note, and when it is due again.</summary>
+/// <summary>
+/// How firmly a pupil remembers something, and when it is due again: the fingering of a written note, a value counted, a question heard.
+/// </summary>
 public sealed class RecallCard
 {
     public int Id { get; set; }
 
     public int PupilId { get; set; }
 
-    /// <summary>The instrument it belongs to.</summary>
+    /// <summary>The name under which the notes of the instrument in hand are due.</summary>
+    public const string Notes = "notes";
+
+    /// <summary>The instrument it belongs to, or what a stop calls its own cards where it is none of an instrument's.</summary>
     [MaxLength(40)]
     public required string InstrumentId { get; set; }
 
-    /// <summary>The written note.</summary>
+    /// <summary>The written note, or what else is remembered.</summary>
     [MaxLength(20)]
     public required string Item { get; set; }
 

@@ -1,5 +1,6 @@
 using Bocca.Core.Breath;
 using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Ear;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Fingering.Trainer;
 using Bocca.Core.Health;
@@ -147,6 +148,7 @@ public class AdviserTests
             ["tone", var id] => () => ToneDrill.Get(id),
             ["notes", var id] => () => Assert.Contains(HandDrill.All, known => known.Id == id),
             ["set-up", var id] => () => Assert.Contains(id, new[] { "placement", "hold", "care" }),
+            ["ear", var id] => () => Assert.True(id == "cards" || EarDrill.Get(id) is not null),
             _ => () => Assert.Equal("slurs", drill),
         };
         check();

@@ -25,7 +25,7 @@ public static class HummingStop
     public static Stop Stop { get; } =
         new()
         {
-            Key = '8',
+            Key = '9',
             Path = "humming",
             Name = "Humming",
             Promise = "Notes hummed.",

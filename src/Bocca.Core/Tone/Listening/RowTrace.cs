@@ -62,6 +62,9 @@ public sealed record TracedNote
     /// <summary>The setting heard instead.</summary>
     public string? OtherSetting { get; init; }
 
+    /// <summary>What is written beside it where it was missed in a way of its own; null for what its outcome says.</summary>
+    public string? Miss { get; init; }
+
     /// <summary>What was heard against what was meant.</summary>
     public required string Sentence { get; init; }
 

@@ -6,7 +6,6 @@ using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
-using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Notes;
 
@@ -136,7 +135,7 @@ public static class NotesStop
                     "recall"
                 )
                 {
-                    CountAsync = DueAsync,
+                    Recalls = RecallCard.Notes,
                     Drill = "notes:by-note",
                 },
                 CareDue(Oiled, "to oil", "oil"),
@@ -225,16 +224,4 @@ public static class NotesStop
         if (measured.Marks?.EndCm is { } end)
             yield return new Figure(SlideEnd, end);
     }
-
-    /// <summary>How many notes of the present instrument each pupil is about to forget.</summary>
-    private static Task<Dictionary<int, int>> DueAsync(BoccaDb db, IReadOnlyList<int> pupils, DateTime now) =>
-        db
-            .Recalls.Where(card =>
-                card.DueAt <= now
-                && pupils.Contains(card.PupilId)
-                && db.Pupils.Any(pupil => pupil.Id == card.PupilId && pupil.InstrumentId == card.InstrumentId)
-            )
-            .GroupBy(card => card.PupilId)
-            .Select(cards => new { cards.Key, Count = cards.Count() })
-            .ToDictionaryAsync(cards => cards.Key, cards => cards.Count);
 }

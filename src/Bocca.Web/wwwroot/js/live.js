@@ -56,6 +56,8 @@ export class Live {
   // Draws into the picture on the stage from now on: on the axes of what is written there. first: when its first note is due, by the
   // audio clock, or null where it begins with the first sound; tempo: what it is played at, for the picture holds so many beats.
   show(picture, first, tempo) {
+    // A picture without an axis of pitch shows nothing of it.
+    if (picture.dataset.axis === "grid") return;
     [this.#picture, this.#axis, this.#first] = [picture, axisOf(picture, tempo), first];
     picture.classList.add("live");
   }

@@ -54,9 +54,13 @@ export function countInClicks(tone, begin, beat) {
 
 const voice = { oscillator: { type: "custom", partials: [1, 0.85, 0.7, 0.5, 0.35, 0.25, 0.16, 0.1, 0.06] }, volume: -14 };
 
+// A voice on ah: the harmonics near its formants stand out (published: Peterson and Barney 1952, a woman's ah).
+const formants = [[850, 100], [1220, 120], [2810, 180]];
+const sung = (hertz) => Array.from({ length: 16 }, (_, i) => formants.reduce((sum, [at, wide], rank) => sum + 1 / (1 + (((i + 1) * hertz - at) / wide) ** 2) / (rank + 1), 0.12) / (i + 1));
+
 // A plain brass-like voice that goes away by itself a while after it ends; short notes are let go at once.
-function singer(tone, ends, release = 0.15) {
-  const synth = new tone.Synth({ ...voice, envelope: { attack: 0.04, decay: 0.1, sustain: 0.85, release }, portamento: 0.04 });
+function singer(tone, ends, release = 0.15, timbre = voice) {
+  const synth = new tone.Synth({ ...timbre, envelope: { attack: 0.04, decay: 0.1, sustain: 0.85, release }, portamento: 0.04 });
   const out = new tone.Gain(1).toDestination();
   synth.connect(out);
   setTimeout(() => (synth.dispose(), out.dispose()), 1000 * (ends - tone.now()) + 1500);
@@ -69,9 +73,9 @@ export function note(tone, hertz, at, seconds, release) {
 }
 
 // A model in tempo: notes that are bound go on without a new start. Gives back when it ends, and what silences it.
-export function line(tone, notes, at, beat) {
+export function line(tone, notes, at, beat, timbre) {
   const ends = at + Math.max(...notes.map((each) => each.startBeat + each.beats)) * beat;
-  const { synth, silence } = singer(tone, ends);
+  const { synth, silence } = singer(tone, ends, 0.15, timbre === "sung" ? { oscillator: { type: "custom", partials: sung(notes[0].hertz) }, volume: -12 } : voice);
   for (const [i, { hertz, startBeat, beats, bound, glides }] of notes.entries()) {
     const [from, to] = [at + startBeat * beat, at + (startBeat + beats) * beat];
     if (!bound) synth.triggerAttack(hertz, from);

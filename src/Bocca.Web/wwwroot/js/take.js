@@ -10,6 +10,12 @@ const tailSeconds = 0.3;
 // Beats of a model, in whole bars.
 const barsOf = (notes) => countIn * Math.ceil(Math.max(...notes.map(({ startBeat, beats }) => startBeat + beats)) / countIn - 1e-6);
 
+// How late what is answered to a count reaches the recording, seconds: as it was measured on this machine, else as the browser says.
+export function lateness(context) {
+  const measured = Number(localStorage.getItem("bocca.delay.ms"));
+  return measured > 0 ? measured / 1000 : (context.outputLatency || 0) + (context.baseLatency || 0);
+}
+
 // What a field of the transport says; a box says whether it is ticked.
 const worth = (field) => (field?.type === "checkbox" ? String(field.checked) : (field?.value ?? ""));
 
@@ -246,14 +252,16 @@ export const taking = (stop, fields) => ({
       const begin = start + (leading ? countIn + barsOf(plan.lead) : 0) * beat;
       const first = begin + countIn * beat;
       // What is heard reaches the player late by the way out; the microphone hears the answer that much later.
-      const late = played ? 0 : (context.outputLatency || 0) + (context.baseLatency || 0);
+      const late = played ? 0 : lateness(context);
       live.show(this.stage(), first + late, drill.tempo);
       const end = first + plan.totalBeats * beat;
       if (played) capture.fromPlayer(played, first);
       capture.onblock = (block) => block.from >= (first - leadSeconds) * context.sampleRate && live.take(block);
       silences.push(countInClicks(tone, begin, beat));
-      if (leading) silences.push(countInClicks(tone, start, beat), line(tone, plan.lead, start + countIn * beat, beat).silence);
+      if (leading) silences.push(countInClicks(tone, start, beat), line(tone, plan.lead, start + countIn * beat, beat, this.timbre).silence);
       else if (plan.startHertz > 0) note(tone, plan.startHertz, begin, 2 * beat);
+      for (const along of plan.along ?? []) silences.push(line(tone, along, first, beat).silence);
+      this.begun?.(context, { first, late, beat });
       if (plan.model.length > 0 && this.leads() === "with") silences.push(line(tone, plan.model, first, beat).silence);
       this.running = true;
       this.mark();
@@ -332,7 +340,7 @@ export const taking = (stop, fields) => ({
   async send(take) {
     this.hearing = true;
     const body = new FormData();
-    body.append("sound", take.sound, take.name);
+    if (take.sound) body.append("sound", take.sound, take.name);
     for (const [name, value] of Object.entries(take.asked)) body.append(name, value);
     if (take.firstCue !== null) body.append("firstCue", take.firstCue);
     if (take.finished !== null) body.append("finished", take.finished);
@@ -357,7 +365,9 @@ export const taking = (stop, fields) => ({
   show(html) {
     const heard = document.getElementById("heard");
     heard.innerHTML = html;
-    history.pushState(null, "", `/${stop}/${this.$root.dataset.pupil}?take=${heard.querySelector("[data-take]").dataset.take}`);
+    const { take } = heard.querySelector("[data-take]").dataset;
+    // What is not kept has no address.
+    if (Number(take) > 0) history.pushState(null, "", `/${stop}/${heard.closest("[data-pupil]").dataset.pupil}?take=${take}`);
     heard.querySelector("[data-replay]")?.removeAttribute("hidden");
     if (heard.querySelector("#stage").dataset.place) heard.querySelector("[data-play-place]")?.removeAttribute("hidden");
     this.shown();

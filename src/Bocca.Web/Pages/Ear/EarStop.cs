@@ -1,0 +1,165 @@
+using Bocca.Core.Counting;
+using Bocca.Core.Ear;
+using Bocca.Core.Judging;
+using Bocca.Web.Frame;
+using Bocca.Web.Record;
+
+namespace Bocca.Web.Pages.Ear;
+
+/// <summary>
+/// What an answer of the ear has beside its columns: the question by its level and seed, what was tapped, sung and played, the pitch over
+/// time. The sound itself is not kept.
+/// </summary>
+public sealed record EarPayload(
+    int Level,
+    int Seed,
+    string Line,
+    IReadOnlyList<string> Answer,
+    IReadOnlyList<string> Tapped,
+    IReadOnlyList<EarHeard> Sung,
+    IReadOnlyList<EarHeard> Played,
+    double NoteBeats,
+    double AsideCents,
+    double FirstSeconds,
+    IReadOnlyList<double?> Midi,
+    IReadOnlyList<EarFigure> Values,
+    Verdict Verdict
+);
+
+/// <summary>A figure of an answer or a take of cards, as it was found.</summary>
+public sealed record EarFigure(string Name, double Value, int Count, string Item);
+
+/// <summary>A beginning on the grid of a card, and what came of it in a track.</summary>
+public sealed record TracedBeat(double At, string Place, double? ErrorMs);
+
+/// <summary>A track of a card as it is kept.</summary>
+public sealed record TracedTrack(IReadOnlyList<TracedBeat> Beats, IReadOnlyList<double> ExtraSeconds, bool Passed);
+
+/// <summary>A card of a take: what was said and what the hands did.</summary>
+public sealed record TracedCard(string Card, TracedTrack? Said, TracedTrack? Hands);
+
+/// <summary>What a take of cards has beside its columns.</summary>
+public sealed record CountPayload(
+    string Metre,
+    int GapBeats,
+    CountWays Ways,
+    double ToleranceMs,
+    double DelayMs,
+    IReadOnlyList<TracedCard> Cards,
+    IReadOnlyList<EarFigure> Values,
+    Verdict Verdict
+);
+
+/// <summary>The Ear &amp; count stop, and what it writes into the record.</summary>
+public static class EarStop
+{
+    /// <summary>The cards' recall stands beside the notes' under this name instead of an instrument; so does the ear's.</summary>
+    public const string OfValues = "counting",
+        OfEar = "ear";
+
+    private static readonly IReadOnlyList<FigureKind> Kinds =
+    [
+        EarFigures.Tapped,
+        EarFigures.Sung,
+        EarFigures.Played,
+        CountFigures.Said,
+        CountFigures.Clapped,
+        CountFigures.Evenness,
+    ];
+
+    /// <summary>An answer of the ear; its subject is what was asked.</summary>
+    public static EntryKind<EarPayload> Answers { get; } =
+        new("ear", "answer")
+        {
+            IsTake = true,
+            Title = answer => $"Ear: {EarName(answer.DrillId!)}",
+            Opens = answer => $"/ear/{(answer.DrillId == Faults ? "tell/" : "")}{answer.PupilId}?take={answer.Id}",
+            Figures = (_, answer) => [.. answer.Values.Select(Of), .. CueHistory.FiguresOf(answer.Verdict)],
+        };
+
+    /// <summary>A take of rhythm cards; its subject is the cards, its drill how they were done.</summary>
+    public static EntryKind<CountPayload> Cards { get; } =
+        new("cards", "row of cards")
+        {
+            Plural = "rows of cards",
+            IsTake = true,
+            StepDrill = _ => CountTakeJudge.DrillId,
+            Title = take => $"Cards, {CountDrill.Get(take.DrillId!).Name.ToLowerInvariant()}: {take.Subject}",
+            Opens = take => $"/ear/count/{take.PupilId}?take={take.Id}",
+            Figures = (_, take) => [.. take.Values.Select(Of), .. CueHistory.FiguresOf(take.Verdict)],
+        };
+
+    public static Stop Stop { get; } =
+        new()
+        {
+            Key = '8',
+            Path = "ear",
+            Name = "Ear & count",
+            Promise = "Sing it, play it, name it; say it, clap it, play it.",
+            Kinds = [Answers, Cards],
+            Followed = [EarFigures.Tapped, EarFigures.Sung, CountFigures.Clapped],
+            Styles = ["notes", "ear"],
+            Steps = (pupil, drill) =>
+                drill == CountTakeJudge.DrillId ? $"/ear/count/{pupil}"
+                : drill == Faults ? $"/ear/tell/{pupil}"
+                : $"/ear/{pupil}{(drill is null ? "" : $"?drill={Uri.EscapeDataString(drill)}")}",
+            DrillName = DrillName,
+            OffersDrill = (id, pupil, approach, _) =>
+                id is CountTakeJudge.DrillId or Faults || EarDrill.For(pupil.Stage, approach).Any(drill => drill.Id == id),
+            Dues =
+            [
+                new StopDue(count => $"{count} {(count == 1 ? "value" : "values")} to count", pupil => $"/ear/count/{pupil}", "values-due")
+                {
+                    Recalls = OfValues,
+                    Drill = "ear:cards",
+                },
+                new StopDue(count => $"{count} to hear again", pupil => $"/ear/{pupil}", "ear-due")
+                {
+                    Recalls = OfEar,
+                    Drill = "ear:copy-back",
+                },
+            ],
+        };
+
+    /// <summary>The drill in which faults are told apart by ear.</summary>
+    public const string Faults = "right-or-wrong";
+
+    /// <summary>The figures of a chapter as they are stored with a take.</summary>
+    public static IReadOnlyList<EarFigure> Stored(IEnumerable<Figure> figures) =>
+        [.. figures.Select(figure => new EarFigure(figure.Kind.Name, figure.Value, figure.Count, figure.Item))];
+
+    /// <summary>What an answer is called in a list.</summary>
+    public static string EarName(string id) =>
+        id == Faults ? "Right or wrong?" : EarDrill.All.FirstOrDefault(drill => drill.Id == id)?.Name ?? id;
+
+    private static string? DrillName(string id) =>
+        id == CountTakeJudge.DrillId ? "rhythm cards"
+        : id == Faults ? "right or wrong by ear"
+        : EarDrill.All.FirstOrDefault(drill => drill.Id == id)?.Name;
+
+    private static Figure Of(EarFigure stored) =>
+        new(Kinds.First(kind => kind.Name == stored.Name), stored.Value, 0, stored.Count, stored.Item);
+}
+
+/// <summary>A way of doing cards, as it is chosen.</summary>
+/// <param name="Id">Its name in records.</param>
+/// <param name="Name">Its name for people.</param>
+/// <param name="Ways">What it asks.</param>
+public sealed record CountDrill(string Id, string Name, CountWays Ways)
+{
+    /// <summary>All of them, in the order in which they are done.</summary>
+    public static IReadOnlyList<CountDrill> All { get; } =
+    [
+        new("said-clapped", "Say and clap", CountWays.Said | CountWays.Clapped),
+        new("said", "Say", CountWays.Said),
+        new("clapped", "Clap", CountWays.Clapped),
+        new("said-tapped", "Say and tap", CountWays.Said | CountWays.Tapped),
+        new("tapped", "Tap", CountWays.Tapped),
+        new("played", "Play on one note", CountWays.Played),
+    ];
+
+    /// <summary>The one of this name.</summary>
+    /// <exception cref="ArgumentException">There is none.</exception>
+    public static CountDrill Get(string id) =>
+        All.FirstOrDefault(drill => drill.Id == id) ?? throw new ArgumentException($"Cards are not done '{id}'.");
+}

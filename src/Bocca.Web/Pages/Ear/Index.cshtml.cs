@@ -1,0 +1,428 @@
+using Bocca.Core.Ear;
+using Bocca.Core.Fingering.Class;
+using Bocca.Core.Health;
+using Bocca.Core.Judging;
+using Bocca.Core.Music;
+using Bocca.Core.Simulation;
+using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Notes;
+using Bocca.Web.Drawings;
+using Bocca.Web.Frame;
+using Bocca.Web.Record;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Pages.Ear;
+
+/// <summary>A question as the page sends it back.</summary>
+public sealed record AskedOfEar(string Drill, double? Tempo, int Level, int Seed, string? Line);
+
+/// <summary>A recording of an answer as sent by the page.</summary>
+public sealed record SentEar(
+    IFormFile? Sound,
+    EntrySource Source,
+    double? FirstCue,
+    bool Tense,
+    double Missing,
+    string Drill,
+    double? Tempo,
+    int Level,
+    int Seed,
+    string? Line,
+    string? Tapped
+) : SentSound(Sound, Source, FirstCue, Tense, Missing, Drill)
+{
+    public AskedOfEar Asked => new(Drill, Tempo, Level, Seed, Line);
+}
+
+/// <summary>The ear: heard, tapped, sung and played, each by itself.</summary>
+[UploadLimit(WavFile.MaximumBytes, WavFile.TooLarge)]
+public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
+{
+    private const int Seeds = 100,
+        AnswersThatCount = 60;
+
+    private EarPlayer? _player;
+    private PlayerSituation? _situation;
+
+    [BindProperty(SupportsGet = true, Name = "drill")]
+    public string? DrillId { get; set; }
+
+    /// <summary>A line of somebody's own, as it is read.</summary>
+    [BindProperty(SupportsGet = true, Name = "line")]
+    public string? Line { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "tempo")]
+    public double? Tempo { get; set; }
+
+    /// <summary>The step asked for, from 0, and the question of it; null for what the pupil's answers lead to.</summary>
+    [BindProperty(SupportsGet = true, Name = "level")]
+    public int? Level { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "seed")]
+    public int? Seed { get; set; }
+
+    /// <summary>The drills offered to the pupil.</summary>
+    public IReadOnlyList<EarDrill> Offered { get; private set; } = [];
+
+    /// <summary>What is on the stage.</summary>
+    public EarView? View { get; private set; }
+
+    /// <summary>Why there is nothing on it.</summary>
+    public string? Trouble { get; private set; }
+
+    /// <summary>How many questions are due to be asked again.</summary>
+    public int Due { get; private set; }
+
+    protected override EntryKind<EarPayload> Kind => EarStop.Answers;
+
+    protected override string KeptWords => "The answer stands in the record.";
+
+    protected override Verdict VerdictOf(EarPayload payload) => payload.Verdict;
+
+    protected override EarPayload WithVerdict(EarPayload payload, Verdict verdict) => payload with { Verdict = verdict };
+
+    public async Task<IActionResult> OnGetAsync()
+    {
+        if (Pupil is null)
+            return Page();
+        var take = TakeId is null ? null : await TakeAsync(Takes());
+        if (TakeId is not null && take is null)
+            return NotFound();
+        await LoadAsync();
+        // A drill of somebody else's, or of another approach, is nowhere here.
+        var id = take?.Entry.DrillId ?? DrillId;
+        if (id is not null && take is null && Offered.All(drill => drill.Id != id))
+            return NotFound();
+        var drill = EarDrill.All.FirstOrDefault(each => each.Id == id) ?? Offered[0];
+        drill = Offered.FirstOrDefault(each => each.Id == drill.Id) ?? drill;
+        try
+        {
+            View = take is not null ? ViewOf(take) : ViewOf(await AskAsync(drill));
+        }
+        catch (Exception problem) when (problem is ArgumentException or FormatException)
+        {
+            Trouble = problem.Message;
+        }
+
+        Due = await Journal.RecalledOf(Pupil.Id, EarStop.OfEar).CountAsync(card => card.DueAt <= Clock.Now);
+        await LoadPastAsync();
+        return Page();
+    }
+
+    /// <summary>The question beat by beat: what is heard before, what is sung, what is played.</summary>
+    public async Task<IActionResult> OnGetPlanAsync(AskedOfEar asked) =>
+        Pupil is null
+            ? NotFound()
+            : await RefusingAsync(async () =>
+            {
+                var question = await QuestionAsync(asked);
+                var cues = question.Cues;
+                if (cues.Times == 0)
+                    throw new ArgumentException("This one is tapped alone: listen, and tap.");
+                var heard = Heard(question);
+                var counted = CountedDrill.Of(cues, []) with { Lead = heard, Along = Drones(question) };
+                // Who only sings wears no lips out.
+                return question.Played.Count == 0 ? new JsonResult(counted) : await CountedAsync(counted, LipsOf(question));
+            });
+
+    /// <summary>The practice player's answer as a WAV.</summary>
+    public async Task<IActionResult> OnGetPracticeAsync(AskedOfEar asked, string character, int seed) =>
+        Pupil is null
+            ? NotFound()
+            : await RefusingAsync(async () =>
+            {
+                var question = await QuestionAsync(asked);
+                var how = EarCharacter.Get(character);
+                return await PlayedInTurnAsync(
+                    question.Cues.TotalSeconds,
+                    () => Played(how.Answer(question, _player!, _situation!, seed), character)
+                );
+            });
+
+    /// <summary>Hears an answer out; nothing is kept of its sound.</summary>
+    public async Task<IActionResult> OnPostHearAsync([FromForm] SentEar sent)
+    {
+        EarPayload? told = null;
+        return await HearAsync(
+            sent,
+            async sound =>
+            {
+                var question = await QuestionAsync(sent.Asked);
+                var heard = EarHearing.Hear(question, Tapped(sent.Tapped), sound, sent.FirstCue, _player!, Room.Tuning);
+                var take = await TakeOfAsync(question, heard, sent);
+                if (sent.Private != true)
+                    return take;
+                // What was sung for nobody else is told once; with what was played nothing of it is written.
+                told = take.Payload;
+                return await TakeOfAsync(question, heard with { Sung = [], Midi = [] }, sent);
+            },
+            take => OnStageAsync(told is null ? take : take with { Payload = told })
+        );
+    }
+
+    /// <summary>Takes an answer that is tapped alone, and keeps it.</summary>
+    public async Task<IActionResult> OnPostAnswerAsync([FromForm] AskedOfEar asked, [FromForm] string? tapped) =>
+        Pupil is null
+            ? NotFound()
+            : await RefusingAsync(async () =>
+            {
+                var question = await QuestionAsync(asked);
+                if (question.Answer.Count == 0 || question.Cues.Times > 0)
+                    throw new ArgumentException("This one is not answered by a tap alone.");
+                var heard = EarHearing.Hear(question, Tapped(tapped), null, null, _player!, Room.Tuning);
+                if (heard.Tapped.Count != question.Answer.Count)
+                    throw new ArgumentException($"Tap {question.Answer.Count} of them.");
+                var (entry, payload) = await TakeOfAsync(question, heard, null);
+                entry.Kept = true;
+                var take = await Journal.WriteAsync(Kind, entry, payload, Approach.ToString());
+                await KeptAsync(take);
+                return await OnStageAsync(take);
+            });
+
+    protected override Task<IActionResult> OnStageAsync(Shown<EarPayload> take) =>
+        Task.FromResult<IActionResult>(Partial("_Heard", ViewOf(take)));
+
+    protected override IActionResult Onward(Shown<EarPayload> take, NextStep next) =>
+        RedirectToPage(
+            new
+            {
+                pupilId = Pupil!.Id,
+                drill = next.DrillId,
+                line = take.Payload.Line == "" ? null : take.Payload.Line,
+            }
+        );
+
+    protected override Task KeptAsync(Shown<EarPayload> take) =>
+        take.Entry is { Source: EntrySource.PracticePlayer } or { Outcome: Outcome.CannotTell } || take.Payload.Line != ""
+            ? Task.CompletedTask
+            : Journal.RecallAsync(
+                Pupil!.Id,
+                EarStop.OfEar,
+                [(Item(take.Entry.DrillId!, take.Payload.Level, take.Payload.Seed), take.Entry.Outcome == Outcome.Passed)],
+                onlyMissed: true
+            );
+
+    private static string Item(string drill, int level, int seed) => $"{drill}.{level}.{seed}";
+
+    private static string[] Tapped(string? tapped) =>
+        tapped?.Split(' ', StringSplitOptions.RemoveEmptyEntries) is { Length: <= EarWriter.LongestLine } parts ? parts : [];
+
+    private async Task<(Entry Entry, EarPayload Payload)> TakeOfAsync(EarQuestion question, EarHearing heard, SentEar? sent)
+    {
+        var verdict = EarJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent?.Tense ?? false));
+        var entry = new Entry
+        {
+            PupilId = Pupil!.Id,
+            Kind = Kind.Id,
+            DrillId = question.Drill.Id,
+            Subject = question.Item,
+            InstrumentId = Pupil.InstrumentId,
+            Source = sent?.Source,
+            Tempo = question.Drill.Tempo,
+            PlayedSeconds = question.Played.Count > 0 && sent is not null ? PlayingClock.PlayedSeconds(LipsOf(question)) : null,
+            Level = question.Level,
+            Came = heard.Sung.Concat(heard.Played).Count(EarJudge.Came) + (heard.EarRight == true ? 1 : 0),
+            Asked = heard.Sung.Count + heard.Played.Count + (heard.EarRight is null ? 0 : 1),
+            At = Clock.Now,
+            Outcome = verdict.Outcome,
+            Summary = verdict.Summary,
+        };
+        var payload = new EarPayload(
+            question.Level,
+            question.Seed,
+            sent?.Line?.Trim() ?? "",
+            question.Answer,
+            heard.Tapped,
+            heard.Sung,
+            heard.Played,
+            question.NoteBeats,
+            question.AsideCents,
+            heard.FirstSeconds,
+            heard.Midi,
+            EarStop.Stored(EarFigures.Of(heard)),
+            verdict
+        );
+        return (entry, payload);
+    }
+
+    /// <summary>What of a question wears the lips.</summary>
+    private static CuePlan LipsOf(EarQuestion question) => question.Cues with { Tries = [.. question.Cues.Tries.Where(cue => !cue.Voice)] };
+
+    private List<ModelNote> Heard(EarQuestion question)
+    {
+        var notes = question
+            .Heard.Select(note => new ModelNote(
+                Room.Tuning.Frequency(note.Sounding),
+                note.StartBeat,
+                note.Beats * (question.Drill.Kind == EarKind.Lowest ? 1 : 0.92)
+            ))
+            .ToList();
+        if (notes.Count == 0 || question.Sung.Count == 0 || Approach.Of(Points.Singing) != Singing.WithAVoice)
+            return notes;
+        // The second time the pupil sings along with it.
+        var bar = 4 * Math.Ceiling((notes[^1].StartBeat + notes[^1].Beats) / 4);
+        return [.. notes, .. notes.Select(note => note with { StartBeat = note.StartBeat + bar })];
+    }
+
+    private static IReadOnlyList<IReadOnlyList<ModelNote>> Drones(EarQuestion question) =>
+        [.. question.Drone.Select(hertz => (IReadOnlyList<ModelNote>)[new ModelNote(hertz, -2, question.NoteBeats + 2)])];
+
+    private async Task LoadAsync()
+    {
+        if (_player is not null)
+            return;
+        Offered = EarDrill.For(Pupil!.Stage, Approach);
+        var played = await Journal.PlayedAsync(Pupil, Approach, Room.Conditions.Tuning);
+        _player = new EarPlayer(played.Instrument, Pupil.Reading, LearnersRange.Of(played.Instrument, Pupil.Stage, Approach))
+        {
+            Hand = played.Hand,
+        };
+        _situation = new PlayerSituation(played.Instrument, Pupil.Reading, Room.Tuning)
+        {
+            Passport = played.Passport,
+            Weights = played.Weights,
+            Hand = played.Hand,
+        };
+    }
+
+    private async Task<EarQuestion> QuestionAsync(AskedOfEar asked)
+    {
+        await LoadAsync();
+        var drill =
+            Offered.FirstOrDefault(each => each.Id == asked.Drill)
+            ?? throw new ArgumentException("This drill is not offered to the pupil now. Choose another.");
+        return Write(drill, asked.Level, asked.Seed, asked.Line, asked.Tempo);
+    }
+
+    private EarQuestion Write(EarDrill drill, int level, int seed, string? line, double? tempo)
+    {
+        if (tempo is { } asked)
+            drill = drill with { Tempo = Math.Clamp(asked, CuePlan.TempoRange.Slowest, CuePlan.TempoRange.Fastest) };
+        var own = line?.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries).Select(Pitch.Parse).ToList();
+        return EarWriter.Write(drill, level, seed, _player!, Room.Tuning, own);
+    }
+
+    /// <summary>
+    /// The next question of a drill: what is due to be asked again, else a new one as hard as the pupil's answers have it.
+    /// </summary>
+    private async Task<EarQuestion> AskAsync(EarDrill drill)
+    {
+        if (Level is { } asked)
+            return Write(drill, asked, Seed ?? Random.Shared.Next(Seeds), Line, Tempo);
+        var prefix = $"{drill.Id}.";
+        var due = await Journal
+            .RecalledOf(Pupil!.Id, EarStop.OfEar)
+            .Where(card => card.DueAt <= Clock.Now && card.Item.StartsWith(prefix))
+            .OrderBy(card => card.DueAt)
+            .Select(card => card.Item)
+            .FirstOrDefaultAsync();
+        if (
+            Line is null
+            && due?.Split('.') is [_, var level, var seed]
+            && int.TryParse(level, out var hard)
+            && int.TryParse(seed, out var same)
+        )
+            return Write(drill, hard, same, null, Tempo);
+        var staircase = await StaircaseAsync(drill);
+        return Write(drill, staircase.Level, Random.Shared.Next(Seeds), Line, Tempo);
+    }
+
+    private async Task<Staircase> StaircaseAsync(EarDrill drill)
+    {
+        var answers = await Takes()
+            .Where(take =>
+                take.Kept && take.DrillId == drill.Id && take.Outcome != Outcome.CannotTell && take.Source != EntrySource.PracticePlayer
+            )
+            .Take(AnswersThatCount)
+            .Select(take => new { take.Level, take.Outcome })
+            .ToListAsync();
+        answers.Reverse();
+        var staircase = new Staircase(answers.Count > 0 ? (int)(answers[0].Level ?? 0) : 0, drill.Hardest);
+        foreach (var answer in answers)
+            staircase = staircase.Answered(answer.Outcome == Outcome.Passed);
+        return staircase;
+    }
+
+    private EarView ViewOf(EarQuestion question) =>
+        new(Pupil!, question, _player!, _situation!, Room.Tuning, null) { Heard = Heard(question), Sings = Approach.Of(Points.Singing) };
+
+    private EarView ViewOf(Shown<EarPayload> take)
+    {
+        var payload = take.Payload;
+        var drill = EarDrill.Get(take.Entry.DrillId!) with { Tempo = take.Entry.Tempo ?? EarDrill.Get(take.Entry.DrillId!).Tempo };
+        var question = new EarQuestion(drill, payload.Level, payload.Seed)
+        {
+            Answer = payload.Answer,
+            Sung = [.. payload.Sung.Select(note => note.Target)],
+            Played = [.. payload.Played.Select(note => note.Target)],
+            NoteBeats = payload.NoteBeats,
+            AsideCents = payload.AsideCents,
+            Item = take.Entry.Subject,
+        };
+        return new EarView(Pupil!, question, _player!, _situation!, Room.Tuning, take) { Sings = Approach.Of(Points.Singing) };
+    }
+}
+
+/// <summary>A question on the stage, and its answer once there is one.</summary>
+public sealed record EarView(
+    Pupil Pupil,
+    EarQuestion Question,
+    EarPlayer Player,
+    PlayerSituation Situation,
+    Tuning Tuning,
+    Shown<EarPayload>? Take
+)
+{
+    /// <summary>What sounds before, in hertz and beats.</summary>
+    public IReadOnlyList<ModelNote> Heard { get; init; } = [];
+
+    /// <summary>How the approach has it sung.</summary>
+    public Singing Sings { get; init; }
+
+    /// <summary>Whether it is answered by a tap alone.</summary>
+    public bool TapOnly => Question.Sung.Count == 0 && Question.Played.Count == 0;
+
+    /// <summary>Whether its notes may be seen: read, or answered already.</summary>
+    public bool Shows => Question.IsRead || Take is not null;
+
+    /// <summary>The notes that are read, as music; null where nothing is read.</summary>
+    public string? ScoreXml =>
+        !Shows || Notes.Count == 0 ? null : Core.Score.MusicXmlWriter.Write(new Core.Score.NoteRow(Player.Reading, Notes));
+
+    private IReadOnlyList<Pitch> Notes => Question.Sung.Count > 0 ? Question.Sung : Question.Played;
+
+    /// <summary>What is sung and played on one drawing; null where nothing is.</summary>
+    public (RowDrawing Row, string Words)? Drawing
+    {
+        get
+        {
+            if (TapOnly)
+                return null;
+            var trace = EarTrace.Of(Question, Situation, Take?.Payload);
+            var words = Take is null ? "What is to be sung and played." : string.Join(' ', trace.Notes.Select(note => note.Sentence));
+            return (
+                new RowDrawing(trace, Player.Instrument, Player.Reading, Question.Drill.Tempo, Tuning, heard: false, named: Shows),
+                words
+            );
+        }
+    }
+
+    /// <summary>Position or combination of each note played: shown only once it was.</summary>
+    public IReadOnlyList<string> Settings =>
+        Take is null || Question.Played.Count == 0
+            ? []
+            : [.. Question.Played.Distinct().Select(note => $"{Wording.Pitch(note)} {Meant(note).Setting.Spoken}")];
+
+    private MeantNote Meant(Pitch note) => MeantNote.Of(Player.Instrument, Player.Reading, note, Situation.Weights, Situation.Hand);
+
+    /// <summary>What the page plays, as text: hertz, start and length of each note in beats, accents marked.</summary>
+    public string Model =>
+        string.Join(
+            ' ',
+            Heard.Select(
+                (note, i) => $"{note.Hertz:0.##}:{note.StartBeat:0.###}:{note.Beats:0.###}{(Question.Accents.Contains(i) ? ":1" : "")}"
+            )
+        );
+}

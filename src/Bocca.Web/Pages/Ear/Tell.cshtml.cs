@@ -1,0 +1,232 @@
+using Bocca.Core.Ear;
+using Bocca.Core.Health;
+using Bocca.Core.Judging;
+using Bocca.Core.Simulation;
+using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Notes;
+using Bocca.Web.Frame;
+using Bocca.Web.Record;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Bocca.Web.Pages.Ear;
+
+/// <summary>An own take, and which of the two the pupil takes it for.</summary>
+public sealed record SentOwn(
+    IFormFile? Sound,
+    EntrySource Source,
+    double? FirstCue,
+    bool Tense,
+    double Missing,
+    string Drill,
+    int Seed,
+    string? Tapped
+) : SentSound(Sound, Source, FirstCue, Tense, Missing, Drill);
+
+/// <summary>Right or wrong: two sounds, one with a fault; then which of them one's own take is like.</summary>
+[UploadLimit(WavFile.MaximumBytes, WavFile.TooLarge)]
+public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
+{
+    private const int Seeds = 100;
+
+    [BindProperty(SupportsGet = true, Name = "drill")]
+    public string? PairId { get; set; }
+
+    /// <summary>The pair on the stage.</summary>
+    public FaultPair Pair { get; private set; } = FaultPair.All[0];
+
+    public int Seed { get; private set; }
+
+    /// <summary>An answer that is shown; null for none.</summary>
+    public Shown<EarPayload>? Take { get; private set; }
+
+    protected override EntryKind<EarPayload> Kind => EarStop.Answers;
+
+    protected override string KeptWords => "The answer stands in the record.";
+
+    protected override Verdict VerdictOf(EarPayload payload) => payload.Verdict;
+
+    protected override EarPayload WithVerdict(EarPayload payload, Verdict verdict) => payload with { Verdict = verdict };
+
+    private IQueryable<Entry> Told() => Takes().Where(take => take.DrillId == EarStop.Faults);
+
+    public async Task<IActionResult> OnGetAsync()
+    {
+        if (Pupil is null)
+            return Page();
+        if (TakeId is not null)
+        {
+            Take = await TakeAsync(Told());
+            if (Take is null)
+                return NotFound();
+        }
+
+        var id = PairId ?? Take?.Entry.Subject;
+        if (id is not null && FaultPair.All.All(pair => pair.Id != id))
+            return NotFound();
+        Pair = id is null ? FaultPair.All[0] : FaultPair.Get(id);
+        Seed = Random.Shared.Next(Seeds);
+        await LoadPastAsync();
+        return Page();
+    }
+
+    /// <summary>The first or the second of the two as a WAV.</summary>
+    public async Task<IActionResult> OnGetSoundAsync(string drill, int seed, int which) =>
+        Pupil is null
+            ? NotFound()
+            : await RefusingAsync(() =>
+            {
+                var pair = FaultPair.Get(drill);
+                return PlayedInTurnAsync(
+                    pair.Notes * pair.Beats * 60 / FaultPair.Tempo,
+                    () => Sounding(pair, which == FaultPair.Faulty(seed), seed + which)
+                );
+            });
+
+    /// <summary>Which of the two it is: told at once, and kept.</summary>
+    public async Task<IActionResult> OnPostAnswerAsync([FromForm] string drill, [FromForm] int seed, [FromForm] string? tapped) =>
+        Pupil is null
+            ? NotFound()
+            : await RefusingAsync(async () =>
+            {
+                var pair = FaultPair.Get(drill);
+                if (tapped is not ("1" or "2"))
+                    throw new ArgumentException("Tap the first or the second.");
+                var faulty = $"{FaultPair.Faulty(seed)}";
+                var right = tapped == faulty;
+                var summary = right ? $"Ear right: it was the {Word(faulty)}." : $"It was the {Word(faulty)}.";
+                var (entry, payload) = Answered(
+                    pair,
+                    seed,
+                    faulty,
+                    tapped,
+                    right,
+                    summary,
+                    await JudgedAsync(SoundStage.Instrument, false)
+                );
+                entry.Kept = true;
+                var take = await Journal.WriteAsync(Kind, entry, payload, Approach.ToString());
+                return Partial("_Told", new ToldView(Pupil!, pair, take, Own: false));
+            });
+
+    /// <summary>The pupil's own, beat by beat.</summary>
+    public async Task<IActionResult> OnGetPlanAsync(string drill) =>
+        Pupil is null
+            ? NotFound()
+            : await RefusingAsync(() =>
+            {
+                var plan = FaultPair.Get(drill).Plan(Note());
+                return CountedAsync(CountedDrill.Of(plan.Cues, []), plan.Cues);
+            });
+
+    /// <summary>The practice player's own take: with the fault of the pair, or without.</summary>
+    public async Task<IActionResult> OnGetPracticeAsync(string drill, string character, int seed) =>
+        Pupil is null
+            ? NotFound()
+            : await RefusingAsync(() =>
+            {
+                var pair = FaultPair.Get(drill);
+                return PlayedInTurnAsync(pair.Notes * pair.Beats, () => Sounding(pair, character == "fault", seed));
+            });
+
+    /// <summary>The pupil's own take, after it was said which of the two it is like.</summary>
+    public async Task<IActionResult> OnPostHearAsync([FromForm] SentOwn sent) =>
+        await HearAsync(
+            sent,
+            async sound =>
+            {
+                var pair = FaultPair.Get(sent.Drill);
+                if (!pair.HearsOwn)
+                    throw new ArgumentException(
+                        "How open the mouth is tells only beside own samples: take them on Buzz, tight, centred, open."
+                    );
+                if (sent.Tapped is not ("fault" or "right"))
+                    throw new ArgumentException("Say first which of the two yours is like.");
+                var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
+                var (row, has) = pair.Hear(sound, sent.FirstCue, Note(), Situation(), Pupil!.Stage, judged);
+                var was = has is null ? "right" : "fault";
+                var right = sent.Tapped == was;
+                var summary =
+                    row.Outcome == Outcome.CannotTell ? row.Summary
+                    : has is null ? $"{(right ? "Ear right" : "It was better than you thought")}: yours is like the good one."
+                    : $"{(right ? "Ear right" : "Hear it again")}: {has}";
+                var (entry, payload) = Answered(pair, sent.Seed, was, sent.Tapped, right, summary, judged);
+                (entry.Source, entry.InstrumentId) = (sent.Source, Pupil.InstrumentId);
+                entry.PlayedSeconds = PlayingClock.PlayedSeconds(pair.Plan(Note()).Cues);
+                if (row.Outcome == Outcome.CannotTell)
+                {
+                    entry.Outcome = Outcome.CannotTell;
+                    payload = payload with { Verdict = row with { Findings = [] }, Values = [] };
+                }
+
+                return (entry, payload);
+            },
+            take =>
+                Task.FromResult<IActionResult>(Partial("_Told", new ToldView(Pupil!, FaultPair.Get(take.Entry.Subject), take, Own: true)))
+        );
+
+    protected override Task<IActionResult> OnStageAsync(Shown<EarPayload> take) =>
+        Task.FromResult<IActionResult>(
+            Partial("_Told", new ToldView(Pupil!, FaultPair.Get(take.Entry.Subject), take, take.Entry.Source is not null))
+        );
+
+    protected override IActionResult Onward(Shown<EarPayload> take, NextStep next)
+    {
+        var all = FaultPair.All;
+        var at = all.ToList().FindIndex(pair => pair.Id == take.Entry.Subject);
+        // What came gives way to the next pair.
+        var pair = take.Entry.Outcome == Outcome.Passed ? all[(at + 1) % all.Count] : all[at];
+        return RedirectToPage(new { pupilId = Pupil!.Id, drill = pair.Id });
+    }
+
+    private (Entry Entry, EarPayload Payload) Answered(
+        FaultPair pair,
+        int seed,
+        string was,
+        string said,
+        bool right,
+        string summary,
+        JudgedPupil judged
+    )
+    {
+        IReadOnlyList<Finding> findings = right ? [] : [new Finding(judged.Symptoms.Get("earLost"), [], 0, 0, "", summary)];
+        var next = right
+            ? new NextStep(EarDrill.Place, EarStop.Faults, "Go on: the next pair.", summary)
+            : AdvisedStep.Of(judged, findings, judged.Tense, EarDrill.Place, EarStop.Faults);
+        var verdict = new Verdict(right ? Outcome.Passed : Outcome.Repeat, summary, [], findings, next);
+        var entry = new Entry
+        {
+            PupilId = Pupil!.Id,
+            Kind = Kind.Id,
+            DrillId = EarStop.Faults,
+            Subject = pair.Id,
+            Came = right ? 1 : 0,
+            Asked = 1,
+            At = Clock.Now,
+            Outcome = verdict.Outcome,
+            Summary = summary,
+        };
+        var figures = new[] { new Figure(EarFigures.Tapped, right ? 1 : 0) };
+        return (entry, new EarPayload(0, seed, "", [was], [said], [], [], 1, 0, 0, [], EarStop.Stored(figures), verdict));
+    }
+
+    private PlayerSituation Situation() => new(Pupil!.Instrument, Pupil.Reading, Room.Tuning);
+
+    private MeantNote Note() =>
+        MeantNote.Of(
+            Pupil!.Instrument,
+            Pupil.Reading,
+            Pupil.Reading.ToWritten(Bocca.Core.Instruments.StartNotes.Of(Pupil.Instrument).ConcertBb)
+        );
+
+    private FileStreamResult Sounding(FaultPair pair, bool faulty, int seed)
+    {
+        var (row, faults) = pair.Play(Room.Tuning.Frequency(Note().Sounding), faulty);
+        return Played(SimulatedPlayer.PlayRow(Pupil!.Instrument, row, FaultPair.Tempo, faults, seed).Sound, pair.Id, 60 / FaultPair.Tempo);
+    }
+
+    internal static string Word(string which) => which == "1" ? "first" : "second";
+}
+
+/// <summary>An answer as it is told; <c>Own</c> where it is about the pupil's own take.</summary>
+public sealed record ToldView(Pupil Pupil, FaultPair Pair, Shown<EarPayload> Take, bool Own);
