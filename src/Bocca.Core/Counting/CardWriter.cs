@@ -11,6 +11,12 @@ public static class CardWriter
     /// <summary>So many bars are drawn, of which the one is taken that has most of what is wanted (ours).</summary>
     private const int Drawn = 12;
 
+    /// <summary>The length of each figure there is, worked out once.</summary>
+    private static readonly Dictionary<string, Rational> Lengths = RhythmValue
+        .All.SelectMany(value => value.Simple.Concat(value.Compound))
+        .Distinct()
+        .ToDictionary(text => text, text => RhythmCard.Parse(text, Free(text)).Length);
+
     /// <summary>Writes a card.</summary>
     /// <param name="metre">Its metre.</param>
     /// <param name="values">The values it may have.</param>
@@ -28,9 +34,7 @@ public static class CardWriter
     {
         if (bars is < 1 or > RhythmCard.MostBars)
             throw new ArgumentException($"A card has 1 to {RhythmCard.MostBars} bars.");
-        var figures = values
-            .SelectMany(value => value.In(metre).Select(text => new Figure(value, text, RhythmCard.Parse(text, Free(text)).Length)))
-            .ToList();
+        var figures = values.SelectMany(value => value.In(metre).Select(text => new Figure(value, text, Lengths[text]))).ToList();
         var fills = Fills(metre, figures);
         if (!fills[^1])
             throw new ArgumentException(

@@ -48,8 +48,29 @@ public static class CountJudge
     /// <summary>A drift is told from so many per cent on (ours, editable).</summary>
     public const double ToldDrift = 3;
 
+    private static readonly NumberSetting First = Of("first", "first notes", 100),
+        Second = Of("second", "from the second stage on", 60);
+
+    /// <summary>What a teacher may set otherwise: how close is close enough.</summary>
+    public static IReadOnlyList<NumberSetting> Settings { get; } = [First, Second];
+
     /// <summary>The tolerance of a stage, milliseconds either way (ours, editable).</summary>
-    public static double ToleranceMs(LearningStage stage) => stage >= LearningStage.Second ? 60 : 100;
+    /// <param name="stage">How far the pupil has come.</param>
+    /// <param name="own">What the teacher has set otherwise; null for what ships.</param>
+    public static double ToleranceMs(LearningStage stage, OwnSettings? own = null) =>
+        (stage >= LearningStage.Second ? Second : First).In(own ?? OwnSettings.None);
+
+    private static NumberSetting Of(string id, string name, double shipped) =>
+        new(
+            $"counting.{id}Ms",
+            "counting",
+            name,
+            "ms",
+            "so far from its beat a count, a clap or a tap may come, either way",
+            shipped,
+            20,
+            250
+        );
 
     /// <summary>Judges a track.</summary>
     /// <param name="card">The card.</param>

@@ -36,13 +36,19 @@ public static class CountListener
     )
     {
         var track = PitchTrack.Of(sound, Voice);
-        if (Disturbed(sound, track, firstSeconds) is { } disturbed)
+        // Who only taps makes no sound that could be disturbed.
+        if (asked.Ways != CountWays.Tapped && Disturbed(sound, track, firstSeconds) is { } disturbed)
             return new HeardCount([], disturbed, $"Cannot tell: {disturbed}");
-        var syllables = asked.Ways.HasFlag(CountWays.Said) ? Within(SyllableFinder.Find(sound).Select(each => each.Seconds)) : null;
+        // Claps and syllables in one pass over the sound.
+        var levels = new BandLevels(sound, [.. ClapFinder.Bands, .. SyllableFinder.Bands]);
+        var claps = levels.Only(..ClapFinder.Bands.Count);
+        var syllables = asked.Ways.HasFlag(CountWays.Said)
+            ? Within(SyllableFinder.Find(levels.Only(ClapFinder.Bands.Count..)).Select(each => each.Seconds))
+            : null;
         var hands =
             asked.Ways.HasFlag(CountWays.Tapped) ? Within(taps ?? [])
             : asked.Ways.HasFlag(CountWays.Played) ? Within(Begun(sound))
-            : asked.Ways.HasFlag(CountWays.Clapped) ? Within(ClapFinder.Find(sound).Select(each => each.Seconds))
+            : asked.Ways.HasFlag(CountWays.Clapped) ? Within(ClapFinder.Find(claps).Select(each => each.Seconds))
             : null;
         var problem = Problem(asked, syllables, hands, track, firstSeconds);
         return problem is null ? Laid(asked, syllables, hands, toleranceMs) : new HeardCount([], problem, $"Cannot tell: {problem}");

@@ -12,6 +12,9 @@ public enum EarKind
     /// <summary>Open notes heard, tapped in order, played back.</summary>
     Copy,
 
+    /// <summary>The voice slid as far as it goes.</summary>
+    Siren,
+
     /// <summary>One note found and sung.</summary>
     Find,
 

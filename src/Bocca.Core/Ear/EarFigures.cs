@@ -14,11 +14,23 @@ public static class EarFigures
     /// <summary>How far played notes lie from those sung or heard before.</summary>
     public static FigureKind Played { get; } = new("played beside the note", "cents", "closer", "further");
 
+    /// <summary>The voice's lower end.</summary>
+    public static FigureKind VoiceLowest { get; } = new("voice from", "Hz", "lower", "higher");
+
+    /// <summary>The voice's upper end.</summary>
+    public static FigureKind VoiceHighest { get; } = new("voice up to", "Hz", "lower", "higher");
+
     /// <summary>The figures of an answer.</summary>
     public static IEnumerable<Figure> Of(EarHearing heard)
     {
         if (heard.EarRight is { } right)
             yield return new Figure(Tapped, right ? 1 : 0);
+        if (heard.Voice is { } voice)
+        {
+            yield return new Figure(VoiceLowest, voice.LowestHz);
+            yield return new Figure(VoiceHighest, voice.HighestHz);
+        }
+
         foreach (var (kind, notes) in new[] { (Sung, heard.Sung), (Played, heard.Played) })
         {
             var cents = notes.Where(note => note.Outcome != EarOutcome.OtherNote).Select(note => note.Cents).OfType<double>().ToList();

@@ -15,8 +15,8 @@ public sealed record EarHearing(
     IReadOnlyList<EarHeard> Played
 )
 {
-    /// <summary>The singing range of anybody who is asked, hertz: what lies beyond is offered an octave nearer.</summary>
-    public static (double Lowest, double Highest) VoiceHertz { get; } = (110, 700);
+    /// <summary>How far the voice reached in a siren; null where none was asked or heard.</summary>
+    public VoiceRange? Voice { get; init; }
 
     /// <summary>Why nothing can be judged, in a sentence; null where it can.</summary>
     public string? Problem { get; init; }
@@ -63,7 +63,7 @@ public sealed record EarHearing(
         Tuning tuning
     )
     {
-        if (sound is null || (question.Sung.Count == 0 && question.Played.Count == 0))
+        if (sound is null || question.TapOnly)
             return new EarHearing(question, tapped, [], []);
         var track = PitchTrack.Of(sound);
         var first = firstSeconds ?? track.Frames.FirstOrDefault(frame => frame.Voiced).TimeSeconds;
@@ -72,6 +72,13 @@ public sealed record EarHearing(
             { Kind: not DisturbanceKind.Narrow } problem
         )
             return new EarHearing(question, tapped, [], []) { Problem = $"{problem.Why} {problem.Remedy}" };
+        if (question.Drill.Kind == EarKind.Siren)
+            return new EarHearing(question, tapped, [], [])
+            {
+                FirstSeconds = first,
+                Midi = Curve(PitchTrack.Of(sound, EarListener.Voice), tuning),
+                Voice = VoiceRange.Of(sound),
+            };
         // What is sung ends in the middle of the rest before what is played.
         var beat = 60 / question.Drill.Tempo;
         var border = first + (beat * (question.PlayedFrom - (EarQuestion.BetweenBeats / 2)));

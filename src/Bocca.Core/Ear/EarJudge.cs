@@ -19,6 +19,8 @@ public static class EarJudge
                 [],
                 Again(drill, "Once more, with only your own sound in the room.", problem)
             );
+        if (drill.Kind == EarKind.Siren)
+            return Siren(heard, drill);
         var all = heard.Sung.Concat(heard.Played).ToList();
         if (all.Count > 0 && all.TrueForAll(note => note.Outcome is EarOutcome.Nothing or EarOutcome.CannotTell))
         {
@@ -40,6 +42,23 @@ public static class EarJudge
                 ? Again(drill, "Go on: the next one.", summary)
                 : AdvisedStep.Of(pupil, findings, AdvisedStep.IsTense(pupil, findings), EarDrill.Place, drill.Id);
         return new Verdict(outcome, summary, Numbers(heard), findings, next);
+    }
+
+    private static Verdict Siren(EarHearing heard, EarDrill drill)
+    {
+        const double Least = 5;
+        if (heard.Voice is not { } voice)
+            return new Verdict(
+                Outcome.CannotTell,
+                "Cannot tell: no voice was heard.",
+                [],
+                [],
+                Again(drill, "Slide on ah, close to the microphone.", "No voice was heard.")
+            );
+        var said = $"The voice reached over {voice.Semitones:0} semitones, {voice.LowestHz:0} to {voice.HighestHz:0} Hz.";
+        return voice.Semitones >= Least
+            ? new Verdict(Outcome.Passed, said, [], [], new NextStep(EarDrill.Place, "sing-target", "Go on: find the note.", said))
+            : new Verdict(Outcome.Repeat, said, [], [], Again(drill, "Once more: lower first, then as high as it goes.", said));
     }
 
     /// <summary>What was heard in a sentence or two: <c>Ear right; first note one partial high.</c></summary>

@@ -28,7 +28,7 @@ public static class EarListener
     /// The voice: children and men, breathy and vowels alike (common practice for the range). A high note on a dark vowel is nearly a sine,
     /// which two of its periods fit as well: an octave is worth more than on brass.
     /// </summary>
-    private static readonly PitchTrackerSettings Voice = new()
+    internal static readonly PitchTrackerSettings Voice = new()
     {
         LowestHz = 80,
         HighestHz = 1100,

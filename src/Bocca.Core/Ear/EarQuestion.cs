@@ -48,6 +48,12 @@ public sealed record EarQuestion(EarDrill Drill, int Level, int Seed)
     /// <summary>Beats that a note to be sung or played lasts.</summary>
     public double NoteBeats { get; init; } = 2;
 
+    /// <summary>Beats of a siren.</summary>
+    public const double SirenBeats = 12;
+
+    /// <summary>Whether it is answered by a tap alone.</summary>
+    public bool TapOnly => Cues.Times == 0;
+
     /// <summary>Beats between what is sung and what is played.</summary>
     public const double BetweenBeats = 4;
 
@@ -63,6 +69,8 @@ public sealed record EarQuestion(EarDrill Drill, int Level, int Seed)
         get
         {
             var cues = new List<Cue>();
+            if (Drill.Kind == EarKind.Siren)
+                cues.Add(new Cue(0, SirenBeats, 1, "slide", Cue.Level) { Voice = true });
             if (Sung.Count > 0)
                 cues.Add(new Cue(0, SungBeats, Played.Count > 0 ? BetweenBeats : 1, "sing", Cue.Level) { Voice = true });
             if (Played.Count > 0)

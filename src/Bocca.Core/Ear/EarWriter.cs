@@ -26,6 +26,7 @@ public static class EarWriter
         {
             EarKind.Lowest => Lowest(asked, player, random),
             EarKind.Copy => Copy(asked, player, random),
+            EarKind.Siren => asked with { Item = "the voice" },
             EarKind.Find => Find(asked, player),
             EarKind.Intervals => Intervals(asked, player, random),
             EarKind.Run => Run(asked, player, random),

@@ -54,6 +54,8 @@ public sealed record EarCharacter(string Id, string Name)
         var random = new Random(seed);
         for (var i = 0; i < samples.Length; i++)
             samples[i] = (float)(0.0005 * ((2 * random.NextDouble()) - 1));
+        if (question.Drill.Kind == EarKind.Siren)
+            Mix(samples, 0, Siren(rate, random));
         if (question.Sung.Count > 0)
             Mix(
                 samples,
@@ -81,6 +83,17 @@ public sealed record EarCharacter(string Id, string Name)
                 into[place] += 0.6f * from[i];
         }
     }
+
+    /// <summary>Up from 220 to 523 Hz, and down again: a child's easy slide.</summary>
+    private static float[] Siren(int rate, Random random) =>
+        SungVoice.Sing(
+            [
+                new SungTone(523, 4, SungVoice.Vowels[2]) { FromCents = -1500, GlideSeconds = 3.6 },
+                new SungTone(220, 4, SungVoice.Vowels[2]) { FromCents = 1500, GlideSeconds = 3.6 },
+            ],
+            rate,
+            random
+        );
 
     private SungTone Tone(Pitch note, int at, EarQuestion question, EarPlayer player, Tuning tuning)
     {

@@ -15,28 +15,36 @@ public sealed class BandLevels
 
     /// <summary>Measures a sound.</summary>
     /// <param name="sound">The sound.</param>
-    /// <param name="edges">The edges of the bands, hertz, ascending; a band beyond half the sample rate is left out.</param>
-    public BandLevels(MonoSound sound, IReadOnlyList<double> edges)
+    /// <param name="asked">The bands, hertz; one that reaches beyond half the sample rate stays silent.</param>
+    public BandLevels(MonoSound sound, IReadOnlyList<(double From, double To)> asked)
     {
         _rate = sound.SampleRate;
         _window = 1 << (int)Math.Max(4, Math.Round(Math.Log2(_rate * WindowSeconds)));
         var frames = Math.Max(0, ((sound.Samples.Length - _window) / (_window / Steps)) + 1);
-        int Bin(double hertz) => (int)Math.Round(hertz / _rate * _window);
-        var bands = edges.Zip(edges.Skip(1)).Where(band => band.Second <= 0.5 * _rate && Bin(band.First) < Bin(band.Second)).ToList();
+        int Bin(double hertz) => (int)Math.Round(Math.Min(hertz, 0.5 * _rate) / _rate * _window);
+        var bands = asked.Select(band => (First: Bin(band.From), End: band.To <= 0.5 * _rate ? Bin(band.To) : 0)).ToArray();
         Db = [.. bands.Select(_ => new double[frames])];
         var spectrum = new PowerSpectrum(_window);
         for (var frame = 0; frame < frames; frame++)
         {
             var power = spectrum.Of(sound.Samples, frame * (_window / Steps));
-            for (var band = 0; band < bands.Count; band++)
+            for (var band = 0; band < bands.Length; band++)
             {
                 var sum = 1e-12;
-                for (var bin = Bin(bands[band].First); bin < Bin(bands[band].Second); bin++)
+                for (var bin = bands[band].First; bin < bands[band].End; bin++)
                     sum += power[bin];
                 Db[band][frame] = 10 * Math.Log10(sum);
             }
         }
     }
+
+    private BandLevels(BandLevels of, Range bands) => (_window, _rate, Db) = (of._window, of._rate, [.. of.Db.Take(bands)]);
+
+    /// <summary>Bands between edges that follow each other, hertz, ascending.</summary>
+    public static IReadOnlyList<(double From, double To)> Between(params IReadOnlyList<double> edges) => [.. edges.Zip(edges.Skip(1))];
+
+    /// <summary>Some of the bands, measured already.</summary>
+    public BandLevels Only(Range bands) => new(this, bands);
 
     /// <summary>The level of each band in each window, decibels against a height of no meaning.</summary>
     public IReadOnlyList<double[]> Db { get; }

@@ -1,3 +1,5 @@
+using System.Numerics.Tensors;
+
 namespace Bocca.Core.Sound;
 
 /// <summary>A clap.</summary>
@@ -14,14 +16,14 @@ public readonly record struct Clap(double Seconds, double LevelDb);
 public static class ClapFinder
 {
     /// <summary>The bands in which a clap is looked for, hertz; the lowest is where vowels are loudest.</summary>
-    public static IReadOnlyList<double> Edges { get; } = [300, 1000, 2500, 5000, 9000, 15_000];
+    public static IReadOnlyList<(double From, double To)> Bands { get; } = BandLevels.Between(300, 1000, 2500, 5000, 9000, 15_000);
 
     /// <summary>Nothing further below the loudest is looked at, decibels; the loudest is what this share of windows exceeds.</summary>
     private const double Depth = 42,
         LoudestShare = 0.002;
 
     /// <summary>The two bands that rise most rise at least so far, decibels.</summary>
-    private const double LeastRise = 4.5,
+    private const double LeastRise = 3.8,
         MostRise = 30;
 
     /// <summary>What came before is looked at from 16 to 4 ms before, the loudest after it from 12 to 26 ms after,
@@ -42,21 +44,21 @@ public static class ClapFinder
     private const double RiseWorth = 0.088,
         FallWorth = 0.5,
         LevelWorth = 0.33,
-        Given = 2.8;
+        Given = 3;
 
     /// <summary>Finds the claps of a sound, in order.</summary>
-    public static IReadOnlyList<Clap> Find(MonoSound sound) => Find(new BandLevels(sound, Edges));
+    public static IReadOnlyList<Clap> Find(MonoSound sound) => Find(new BandLevels(sound, Bands));
 
-    /// <summary>The same where the levels in <see cref="Edges"/> are known.</summary>
+    /// <summary>The same where the levels in <see cref="Bands"/> are known.</summary>
     public static IReadOnlyList<Clap> Find(BandLevels levels)
     {
-        if (levels.Db.Count < 3 || levels.Count == 0)
+        if (levels.Count == 0)
             return [];
         var floored = Floored(levels);
         var frame = new Frames(levels.HopSeconds);
         var rises = new double[levels.Count];
         for (var at = frame.BeforeFrom; at < rises.Length; at++)
-            rises[at] = TwoMost([.. floored.Skip(1).Select(band => Math.Min(band[at] - Before(band, at, frame), MostRise))]);
+            rises[at] = Rise(floored, at, frame);
         var claps = new List<Clap>();
         for (var at = frame.BeforeFrom; at < rises.Length; at++)
             if (rises[at] >= LeastRise && IsPeak(rises, at, frame.Apart) && Weighed(floored, at, frame) is { Points: > 0 } weighed)
@@ -82,8 +84,11 @@ public static class ClapFinder
     /// <summary>The levels against the loudest, none below the depth.</summary>
     private static double[][] Floored(BandLevels levels)
     {
-        var sorted = Enumerable.Range(0, levels.Count).Select(at => levels.Db.Max(band => band[at])).Order().ToList();
-        var loudest = sorted[(int)((1 - LoudestShare) * (sorted.Count - 1))];
+        var most = (double[])levels.Db[0].Clone();
+        foreach (var band in levels.Db.Skip(1))
+            TensorPrimitives.Max(most, band, most);
+        Array.Sort(most);
+        var loudest = most[(int)((1 - LoudestShare) * (most.Length - 1))];
         return [.. levels.Db.Select(band => band.Select(db => Math.Max(db - loudest, -Depth)).ToArray())];
     }
 
@@ -93,6 +98,23 @@ public static class ClapFinder
         for (var before = at - frame.BeforeFrom; before <= at - frame.BeforeTo; before++)
             most = Math.Max(most, band[before]);
         return most;
+    }
+
+    /// <summary>How far the two bands rise that rise most, the lowest left out.</summary>
+    private static double Rise(double[][] bands, int at, Frames frame)
+    {
+        double most = -Depth,
+            second = -Depth;
+        for (var band = 1; band < bands.Length; band++)
+        {
+            var rise = Math.Min(bands[band][at] - Before(bands[band], at, frame), MostRise);
+            if (rise > most)
+                (most, second) = (rise, most);
+            else
+                second = Math.Max(second, rise);
+        }
+
+        return (most + second) / 2;
     }
 
     private static double TwoMost(double[] of)

@@ -1,3 +1,5 @@
+using System.Numerics.Tensors;
+
 namespace Bocca.Core.Sound;
 
 /// <summary>A spoken syllable.</summary>
@@ -14,10 +16,10 @@ public readonly record struct Syllable(double Seconds, double LevelDb);
 public static class SyllableFinder
 {
     /// <summary>The bands in which vowels are told from what they follow, hertz: above what nasals and voiced glides are loud in.</summary>
-    private static readonly double[] Edges = [700, 1000, 1500, 2000, 2500, 3500];
+    private static readonly IReadOnlyList<(double From, double To)> Vowels = BandLevels.Between(700, 1000, 1500, 2000, 2500, 3500);
 
-    /// <summary>Where hissing is loud, hertz.</summary>
-    private static readonly double[] Hiss = [4500, 9000];
+    /// <summary>The bands that are needed: those of vowels, and at last where hissing is loud, hertz.</summary>
+    public static IReadOnlyList<(double From, double To)> Bands { get; } = [.. Vowels, (4500, 9000)];
 
     /// <summary>A vowel is louder by so much than hissing, decibels.</summary>
     private const double OverHiss = 3;
@@ -48,21 +50,23 @@ public static class SyllableFinder
     private const double Apart = 0.09;
 
     /// <summary>Finds the syllables of a sound, in order.</summary>
-    public static IReadOnlyList<Syllable> Find(MonoSound sound)
+    public static IReadOnlyList<Syllable> Find(MonoSound sound) => Find(new BandLevels(sound, Bands));
+
+    /// <summary>The same where the levels in <see cref="Bands"/> are known.</summary>
+    public static IReadOnlyList<Syllable> Find(BandLevels measured)
     {
-        var levels = new BandLevels(sound, Edges);
-        if (levels.Count == 0 || levels.Db.Count == 0)
+        if (measured.Count == 0)
             return [];
+        var (levels, hiss) = (measured.Only(..^1), measured.Only(^1..));
         var half = Math.Max(1, (int)Math.Round(0.5 * MedianSeconds / levels.HopSeconds));
         double[][] bands = [.. levels.Db.Select(band => Median(band, half))];
-        var all = new double[levels.Count];
-        for (var at = 0; at < all.Length; at++)
-            all[at] = bands.Max(band => band[at]);
+        var all = (double[])bands[0].Clone();
+        foreach (var band in bands.Skip(1))
+            TensorPrimitives.Max(all, band, all);
         var loudest = Loudest(all);
         foreach (var band in bands.Append(all))
             for (var at = 0; at < band.Length; at++)
                 band[at] = Math.Max(band[at] - loudest, -Depth - LeastRise);
-        var hiss = new BandLevels(sound, Hiss);
         var rises = Rises(all, levels);
         var syllables = new List<Syllable>();
         foreach (var (i, rise) in rises.Index())
@@ -140,10 +144,8 @@ public static class SyllableFinder
         return sorted[(int)((1 - LoudestShare) * (sorted.Count - 1))];
     }
 
-    private static bool IsVowel(BandLevels levels, BandLevels? hiss, double from)
+    private static bool IsVowel(BandLevels levels, BandLevels hiss, double from)
     {
-        if (hiss is null || hiss.Db.Count == 0)
-            return true;
         var (first, last) = (levels.FrameAt(from), levels.FrameAt(from + VowelTo));
         double over = 0;
         for (var at = first; at <= last; at++)

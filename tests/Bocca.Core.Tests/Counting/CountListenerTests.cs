@@ -62,6 +62,8 @@ public sealed class CountListenerTests
         var beat = asked.BeatSeconds;
         var taps = new[] { 0, 1.5, 2, 3 }.Select(at => Lead + (at * beat) + 0.02).ToList();
         Assert.True(CountListener.Hear(sound, asked, Lead, 60, taps).Passed);
+        // A room in which nothing sounds is no matter where nothing was to sound.
+        Assert.True(CountListener.Hear(new MonoSound(new float[sound.Samples.Length], 44100), asked, Lead, 60, taps).Passed);
         Assert.Equal("Tap missing on the & of 2.", CountListener.Hear(sound, asked, Lead, 60, [taps[0], taps[2], taps[3]]).Sentence);
         var stuck = Enumerable.Range(0, 60).Select(i => Lead + (i * 0.033)).ToList();
         Assert.Contains("stuck", CountListener.Hear(sound, asked, Lead, 60, stuck).Problem, StringComparison.Ordinal);

@@ -52,7 +52,7 @@ public sealed class EarQuestionTests
                         question.Played,
                         note => Assert.True(player.Holds(player.Reading.ToSounding(note)), $"{note} on {instrument.Id}")
                     );
-                    Assert.True(question.Heard.Count + question.Sung.Count + question.Played.Count > 0);
+                    Assert.True(question.Heard.Count + question.Cues.Times > 0);
                     var again = EarWriter.Write(drill, level, seed, player, Tuning.Standard);
                     Assert.Equal(question.Heard, again.Heard);
                     Assert.Equal(question.Answer, again.Answer);
@@ -144,6 +144,34 @@ public sealed class EarQuestionTests
     }
 
     [Fact]
+    public void A_voice_is_found_by_its_siren_and_models_are_sung_where_it_is()
+    {
+        var player = Player("tuba-bb-4v");
+        var question = Ask("voice-siren", 0, 1, player);
+        var sound = EarCharacter
+            .Get("right")
+            .Answer(question, player, new PlayerSituation(player.Instrument, player.Reading, Tuning.Standard), 2);
+        var heard = EarHearing.Hear(question, [], sound, 0, player, Tuning.Standard);
+        // It slid from 220 to 523 Hz and back.
+        Assert.InRange(heard.Voice!.LowestHz, 215, 240);
+        Assert.InRange(heard.Voice.HighestHz, 490, 530);
+        Assert.Equal(Outcome.Passed, EarJudge.Judge(heard, new JudgedPupil(Sings)).Outcome);
+        // F2 of a tuba lies two octaves below that voice; what spans more than it in no octave.
+        Assert.Equal(2, heard.Voice.Octaves([87.3, 82.4]));
+        Assert.Equal(0, heard.Voice.Octaves([261.6, 392]));
+        Assert.Null(heard.Voice.Octaves([100, 400]));
+        var silent = EarHearing.Hear(
+            question,
+            [],
+            new Core.Sound.MonoSound([.. sound.Samples.Select(_ => 0.0005f)], 44100),
+            0,
+            player,
+            Tuning.Standard
+        );
+        Assert.Equal(Outcome.CannotTell, EarJudge.Judge(silent, new JudgedPupil(Sings)).Outcome);
+    }
+
+    [Fact]
     public void Another_name_of_the_same_note_is_the_same_answer()
     {
         var question = new EarQuestion(EarDrill.Get("growing-run"), 2, 0) { Answer = ["Db3"] };
@@ -170,7 +198,7 @@ public sealed class EarQuestionTests
         var silent = Sings.With("sing", "c");
         var offered = EarDrill.For(LearningStage.Pieces, silent);
         Assert.DoesNotContain(offered, drill => drill.Sings);
-        Assert.DoesNotContain(offered, drill => drill.Id is "sing-target" or "sing-line" or "echo");
+        Assert.DoesNotContain(offered, drill => drill.Id is "sing-target" or "sing-line" or "echo" or "voice-siren");
         Assert.Contains(offered, drill => drill.Id == "sing-intervals");
         Assert.All(offered, drill => Assert.DoesNotContain("sing", drill.Ask, StringComparison.OrdinalIgnoreCase));
         Assert.Equal(EarDrill.All.Count, EarDrill.For(LearningStage.Pieces, Sings).Count);

@@ -2,6 +2,7 @@ using Bocca.Core.Breath;
 using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Counting;
 using Bocca.Core.Health;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
@@ -40,7 +41,7 @@ public sealed class NumbersModel(Journal journal) : OwnPage(journal)
 
     private static readonly Dictionary<string, IReadOnlyList<NumberSetting>> Parts = new()
     {
-        ["bands"] = [.. BandSettings.All.Select(band => band.Setting), .. SlurBandTable.Settings],
+        ["bands"] = [.. BandSettings.All.Select(band => band.Setting), .. SlurBandTable.Settings, .. CountJudge.Settings],
         ["drills"] = [.. BuzzDrill.All.SelectMany(drill => drill.Settings), .. ToneDrill.All.SelectMany(drill => drill.Settings)],
         ["limits"] = [.. PlayingLimits.Settings, LipTime.Setting, .. BreathLimits.Settings],
     };

@@ -105,7 +105,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
 
     protected override CountPayload WithVerdict(CountPayload payload, Verdict verdict) => payload with { Verdict = verdict };
 
-    private double ToleranceMs => CountJudge.ToleranceMs(Pupil!.Stage);
+    private double ToleranceMs => CountJudge.ToleranceMs(Pupil!.Stage, TeachersOwn);
 
     public async Task<IActionResult> OnGetAsync()
     {
@@ -497,11 +497,20 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     }
 
     private CardsView ViewOf(CountAsked asked) =>
-        new(Pupil!, asked, Approach.Of(Points.TimeNames), ToleranceMs, CountsShown ?? "all", null);
+        new(
+            Pupil!,
+            CountDrill.All.FirstOrDefault(each => each.Id == DrillId) ?? CountDrill.All[0],
+            asked,
+            Approach.Of(Points.TimeNames),
+            ToleranceMs,
+            CountsShown ?? "all",
+            null
+        );
 
     private CardsView ViewOf(Shown<CountPayload> take) =>
         new(
             Pupil!,
+            CountDrill.Get(take.Entry.DrillId!),
             AskedOf(
                 new AskedOfCards(
                     take.Entry.DrillId!,
@@ -521,6 +530,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
 /// <summary>Cards on the stage, and what came of them once they were done.</summary>
 public sealed record CardsView(
     Pupil Pupil,
+    CountDrill Drill,
     CountAsked Asked,
     TimeNames Names,
     double ToleranceMs,
@@ -528,6 +538,9 @@ public sealed record CardsView(
     Shown<CountPayload>? Take
 )
 {
+    /// <summary>Whether the card may be seen: read, or done already.</summary>
+    public bool Shows => Take is not null || !Drill.ByEar;
+
     /// <summary>The cards as one text.</summary>
     public string Cards => string.Join("; ", Asked.Cards.Select(card => card.Text));
 

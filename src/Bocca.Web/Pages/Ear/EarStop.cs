@@ -62,6 +62,8 @@ public static class EarStop
         EarFigures.Tapped,
         EarFigures.Sung,
         EarFigures.Played,
+        EarFigures.VoiceLowest,
+        EarFigures.VoiceHighest,
         CountFigures.Said,
         CountFigures.Clapped,
         CountFigures.Evenness,
@@ -147,6 +149,9 @@ public static class EarStop
 /// <param name="Ways">What it asks.</param>
 public sealed record CountDrill(string Id, string Name, CountWays Ways)
 {
+    /// <summary>Whether the card is heard first and seen only after it was done.</summary>
+    public bool ByEar { get; init; }
+
     /// <summary>All of them, in the order in which they are done.</summary>
     public static IReadOnlyList<CountDrill> All { get; } =
     [
@@ -155,6 +160,7 @@ public sealed record CountDrill(string Id, string Name, CountWays Ways)
         new("clapped", "Clap", CountWays.Clapped),
         new("said-tapped", "Say and tap", CountWays.Said | CountWays.Tapped),
         new("tapped", "Tap", CountWays.Tapped),
+        new("clap-back", "Clap back by ear", CountWays.Clapped) { ByEar = true },
         new("played", "Play on one note", CountWays.Played),
     ];
 

@@ -7,7 +7,6 @@ using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
-using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
@@ -45,6 +44,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
 
     private EarPlayer? _player;
     private PlayerSituation? _situation;
+    private VoiceRange _voice = VoiceRange.Usual;
 
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? DrillId { get; set; }
@@ -259,7 +259,12 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
                 note.Beats * (question.Drill.Kind == EarKind.Lowest ? 1 : 0.92)
             ))
             .ToList();
-        if (notes.Count == 0 || question.Sung.Count == 0 || Approach.Of(Points.Singing) != Singing.WithAVoice)
+        if (notes.Count == 0 || question.Sung.Count == 0)
+            return notes;
+        // A tuba's notes are sung where the voice is.
+        var by = Math.Pow(2, _voice.Octaves([.. notes.Select(note => note.Hertz)]) ?? 0);
+        notes = [.. notes.Select(note => note with { Hertz = note.Hertz * by })];
+        if (Approach.Of(Points.Singing) != Singing.WithAVoice)
             return notes;
         // The second time the pupil sings along with it.
         var bar = 4 * Math.Ceiling((notes[^1].StartBeat + notes[^1].Beats) / 4);
@@ -279,12 +284,30 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
         {
             Hand = played.Hand,
         };
+        if (Offered.Any(drill => drill.Sings))
+            _voice = await VoiceAsync();
         _situation = new PlayerSituation(played.Instrument, Pupil.Reading, Room.Tuning)
         {
             Passport = played.Passport,
             Weights = played.Weights,
             Hand = played.Hand,
         };
+    }
+
+    /// <summary>The pupil's voice as it slid last; a child's usual one where it did not yet.</summary>
+    private async Task<VoiceRange> VoiceAsync()
+    {
+        var names = new[] { EarFigures.VoiceLowest.Name, EarFigures.VoiceHighest.Name };
+        var ends = await Db
+            .Figures.AsNoTracking()
+            .Where(figure => figure.PupilId == Pupil!.Id && names.Contains(figure.Name))
+            .OrderByDescending(figure => figure.At)
+            .Take(names.Length)
+            .Select(figure => new { figure.Name, figure.Value })
+            .ToListAsync();
+        return ends.Find(end => end.Name == names[0]) is { } low && ends.Find(end => end.Name == names[1]) is { } high
+            ? new VoiceRange(low.Value, high.Value)
+            : VoiceRange.Usual;
     }
 
     private async Task<EarQuestion> QuestionAsync(AskedOfEar asked)
@@ -346,7 +369,15 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     }
 
     private EarView ViewOf(EarQuestion question) =>
-        new(Pupil!, question, _player!, _situation!, Room.Tuning, null) { Heard = Heard(question), Sings = Approach.Of(Points.Singing) };
+        new(Pupil!, question, _player!, _situation!, Room.Tuning, null)
+        {
+            Heard = Heard(question),
+            Sings = Approach.Of(Points.Singing),
+            Octaves =
+                question.Sung.Count == 0 || question.Heard.Count == 0
+                    ? 0
+                    : _voice.Octaves([.. question.Heard.Select(note => Room.Tuning.Frequency(note.Sounding))]),
+        };
 
     private EarView ViewOf(Shown<EarPayload> take)
     {
@@ -363,66 +394,4 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
         };
         return new EarView(Pupil!, question, _player!, _situation!, Room.Tuning, take) { Sings = Approach.Of(Points.Singing) };
     }
-}
-
-/// <summary>A question on the stage, and its answer once there is one.</summary>
-public sealed record EarView(
-    Pupil Pupil,
-    EarQuestion Question,
-    EarPlayer Player,
-    PlayerSituation Situation,
-    Tuning Tuning,
-    Shown<EarPayload>? Take
-)
-{
-    /// <summary>What sounds before, in hertz and beats.</summary>
-    public IReadOnlyList<ModelNote> Heard { get; init; } = [];
-
-    /// <summary>How the approach has it sung.</summary>
-    public Singing Sings { get; init; }
-
-    /// <summary>Whether it is answered by a tap alone.</summary>
-    public bool TapOnly => Question.Sung.Count == 0 && Question.Played.Count == 0;
-
-    /// <summary>Whether its notes may be seen: read, or answered already.</summary>
-    public bool Shows => Question.IsRead || Take is not null;
-
-    /// <summary>The notes that are read, as music; null where nothing is read.</summary>
-    public string? ScoreXml =>
-        !Shows || Notes.Count == 0 ? null : Core.Score.MusicXmlWriter.Write(new Core.Score.NoteRow(Player.Reading, Notes));
-
-    private IReadOnlyList<Pitch> Notes => Question.Sung.Count > 0 ? Question.Sung : Question.Played;
-
-    /// <summary>What is sung and played on one drawing; null where nothing is.</summary>
-    public (RowDrawing Row, string Words)? Drawing
-    {
-        get
-        {
-            if (TapOnly)
-                return null;
-            var trace = EarTrace.Of(Question, Situation, Take?.Payload);
-            var words = Take is null ? "What is to be sung and played." : string.Join(' ', trace.Notes.Select(note => note.Sentence));
-            return (
-                new RowDrawing(trace, Player.Instrument, Player.Reading, Question.Drill.Tempo, Tuning, heard: false, named: Shows),
-                words
-            );
-        }
-    }
-
-    /// <summary>Position or combination of each note played: shown only once it was.</summary>
-    public IReadOnlyList<string> Settings =>
-        Take is null || Question.Played.Count == 0
-            ? []
-            : [.. Question.Played.Distinct().Select(note => $"{Wording.Pitch(note)} {Meant(note).Setting.Spoken}")];
-
-    private MeantNote Meant(Pitch note) => MeantNote.Of(Player.Instrument, Player.Reading, note, Situation.Weights, Situation.Hand);
-
-    /// <summary>What the page plays, as text: hertz, start and length of each note in beats, accents marked.</summary>
-    public string Model =>
-        string.Join(
-            ' ',
-            Heard.Select(
-                (note, i) => $"{note.Hertz:0.##}:{note.StartBeat:0.###}:{note.Beats:0.###}{(Question.Accents.Contains(i) ? ":1" : "")}"
-            )
-        );
 }

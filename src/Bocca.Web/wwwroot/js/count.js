@@ -24,9 +24,14 @@ export const count = () => {
       window.removeEventListener("keydown", this.listener);
     },
 
+    // By ear the card is always heard first.
+    get ledBy() {
+      return this.home.querySelector("#stage").dataset.byear ? "first" : this.led;
+    },
+
     get nextWords() {
       if (this.running) return this.label === "listen" ? "Listen to the end." : "The count leads.";
-      return this.led === "first" ? "Press Start: listen, four counts in, then go." : "Press Start: four counts in, then go.";
+      return this.home && this.ledBy === "first" ? "Press Start: listen, four counts in, then go." : "Press Start: four counts in, then go.";
     },
 
     async shown() {
@@ -77,15 +82,15 @@ export const count = () => {
       this.tapsFrom = { context, from: first + out - 0.5 };
       this.field("taps").value = "";
       this.field("delay").value = String(Math.round(1000 * late));
-      if (this.led === "with") this.playing = this.play(context, this.said, first);
+      if (this.ledBy === "with") this.playing = this.play(context, this.said, first);
     },
 
     async toggle() {
       if (this.running || this.hearing) return run.call(this);
       const { context } = await audio();
       try {
-        if (this.led !== "alone" && !this.isMade) this.said = await this.modelled(context);
-        if (this.led === "first" && !this.isMade) {
+        if (this.ledBy !== "alone" && !this.isMade) this.said = await this.modelled(context);
+        if (this.ledBy === "first" && !this.isMade) {
           this.running = true;
           this.label = "listen";
           this.mark();
