@@ -76,7 +76,7 @@ public sealed record EarHearing(
             return new EarHearing(question, tapped, [], [])
             {
                 FirstSeconds = first,
-                Midi = Curve(PitchTrack.Of(sound, EarListener.Voice), tuning),
+                Midi = Curve(VoiceRange.Slid(sound), tuning),
                 Voice = VoiceRange.Of(sound),
             };
         // What is sung ends in the middle of the rest before what is played.

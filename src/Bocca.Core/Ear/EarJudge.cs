@@ -145,12 +145,14 @@ public static class EarJudge
     private static HeardNumber Beside(EarHeard sung, EarHeard played) =>
         new(
             $"{sung.Target}",
-            $"sung {Cents(sung)}",
-            $"{Meaning(sung)}; played {Cents(played)}: {Meaning(played)}",
+            $"sung {Signed(sung)}, played {Signed(played)}",
+            Came(sung) && Came(played) ? "cents" : $"cents: {(Came(sung) ? Meaning(played) : Meaning(sung))}",
             Came(sung) && Came(played)
         );
 
-    private static string Cents(EarHeard note) => note.Cents is { } cents ? $"{cents:+0;−0;0} cents" : "–";
+    private static string Cents(EarHeard note) => note.Cents is null ? "–" : $"{Signed(note)} cents";
+
+    private static string Signed(EarHeard note) => note.Cents is { } cents ? $"{cents:+0;−0;0}" : "–";
 
     private static string Meaning(EarHeard note) =>
         note.Outcome switch

@@ -23,7 +23,7 @@ public sealed record VoiceRange(double LowestHz, double HighestHz)
     /// <summary>The range of a voice that slid; null where too little of one was heard.</summary>
     public static VoiceRange? Of(MonoSound sound)
     {
-        var voiced = Unwrapped(PitchTrack.Of(sound, EarListener.Voice)).Order().ToList();
+        var voiced = Slid(sound).Frames.Where(frame => frame.Voiced).Select(frame => frame.FrequencyHz).Order().ToList();
         return voiced.Count * PitchTrack.HopSeconds < LeastSeconds
             ? null
             : new VoiceRange(voiced[(int)(Below * (voiced.Count - 1))], voiced[(int)(Above * (voiced.Count - 1))]);
@@ -33,24 +33,28 @@ public sealed record VoiceRange(double LowestHz, double HighestHz)
     /// The pitch of a sliding voice. Where a formant lies on its second harmonic, that is heard for the pitch for a while; no voice leaps
     /// an octave in a hundredth of a second, so such a leap is taken back.
     /// </summary>
-    private static IEnumerable<double> Unwrapped(PitchTrack track)
+    public static PitchTrack Slid(MonoSound sound)
     {
         const double Leap = 150;
+        var frames = PitchTrack.Of(sound, EarListener.Voice).Frames.ToArray();
         double before = 0,
             octaves = 0;
-        foreach (var frame in track.Frames)
+        for (var at = 0; at < frames.Length; at++)
         {
-            if (!frame.Voiced)
+            var hertz = frames[at].FrequencyHz;
+            if (!frames[at].Voiced)
             {
                 (before, octaves) = (0, 0);
                 continue;
             }
 
-            if (before > 0 && 1200 * Math.Log2(frame.FrequencyHz / before) is var step && Math.Abs(Math.Abs(step) - 1200) < Leap)
+            if (before > 0 && 1200 * Math.Log2(hertz / before) is var step && Math.Abs(Math.Abs(step) - 1200) < Leap)
                 octaves += Math.Sign(step);
-            before = frame.FrequencyHz;
-            yield return frame.FrequencyHz / Math.Pow(2, octaves);
+            before = hertz;
+            frames[at] = frames[at] with { FrequencyHz = hertz / Math.Pow(2, octaves) };
         }
+
+        return new PitchTrack(frames);
     }
 
     /// <summary>By how many octaves notes are moved so that the voice reaches them all; null where no octave does.</summary>

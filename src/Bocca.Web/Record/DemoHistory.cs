@@ -2,12 +2,17 @@ using Bocca.Core.Breath;
 using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Counting;
+using Bocca.Core.Ear;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Fingering;
+using Bocca.Core.Fingering.Class;
 using Bocca.Core.Fingering.Trainer;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Practice;
+using Bocca.Core.Score;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
@@ -17,6 +22,7 @@ using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Pages.Breath;
 using Bocca.Web.Pages.Buzz;
+using Bocca.Web.Pages.Ear;
 using Bocca.Web.Pages.Notes;
 using Bocca.Web.Pages.Setup;
 using Bocca.Web.Pages.Slurs;
@@ -60,6 +66,10 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
             yield return Item("slur", i, 2, () => Kept(SlursStop.Takes, Slurred(slur, (pupil.Id * 20) + i)));
         foreach (var (i, breath) in demo.Breaths.Index())
             yield return Item("breath", i, 2, () => Kept(BreathStop.Drills, Breathed(breath, (pupil.Id * 50) + i)));
+        foreach (var (i, ear) in demo.Ears.Index())
+            yield return Item("ear", i, 2, () => Kept(EarStop.Answers, Answered(ear, (pupil.Id * 60) + i)));
+        foreach (var (i, cards) in demo.Cards.Index())
+            yield return Item("cards", i, 2, () => Kept(EarStop.Cards, Counted(cards, (pupil.Id * 70) + i)));
         foreach (var (i, take) in demo.Takes.Index().Where(take => take.Item.Accepted))
             yield return Item("step", i, 3, () => Step(Buzzed(take, i)));
     }
@@ -90,6 +100,28 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
             .Play(pupil.Instrument, asked.On, asked.Plan, faults, (pupil.Id * 100) + i, PlayingConditions.Usual.Tuning)
             .Sound;
         return BuzzStop.Take(pupil, asked, EntrySource.PracticePlayer, TakeListener.Hear(sound, asked, Judged), now.AddDays(-take.DaysAgo));
+    }
+
+    private (Entry, EarPayload) Answered(DemoEar ear, int seed)
+    {
+        var situation = new PlayerSituation(pupil.Instrument, pupil.Reading, PlayingConditions.Usual.Tuning);
+        var player = new EarPlayer(pupil.Instrument, pupil.Reading, LearnersRange.Of(pupil.Instrument, pupil.Stage, _approach));
+        var question = EarWriter.Write(EarDrill.Get(ear.Drill), ear.Level, seed % 100, player, situation.Tuning);
+        var sound = EarCharacter.Get(ear.Character).Answer(question, player, situation, seed);
+        var heard = EarHearing.Hear(question, question.Answer, sound, 0, player, situation.Tuning);
+        var verdict = EarJudge.Judge(heard, new JudgedPupil(_approach));
+        return EarStop.Answer(pupil, question, heard, verdict, EntrySource.PracticePlayer, "", now.AddDays(-ear.DaysAgo));
+    }
+
+    private (Entry, CountPayload) Counted(DemoCards cards, int seed)
+    {
+        const double Lead = 0.5;
+        var drill = CountDrill.Get("said-clapped");
+        var asked = new CountAsked([RhythmCard.Parse(cards.Card, Metre.Common)], cards.Tempo, 0, drill.Ways);
+        var tolerance = CountJudge.ToleranceMs(pupil.Stage);
+        var heard = CountListener.Hear(ClappingHands.Play(asked, CountCharacter.Get(cards.Character), seed, Lead), asked, Lead, tolerance);
+        var verdict = CountTakeJudge.Judge(heard, new JudgedPupil(_approach));
+        return EarStop.Counted(pupil, drill, asked, heard, verdict, tolerance, EntrySource.PracticePlayer, now.AddDays(-cards.DaysAgo));
     }
 
     private (Entry, TonePayload) Played(DemoTone tone, int seed)

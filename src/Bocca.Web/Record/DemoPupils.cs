@@ -96,6 +96,21 @@ public static class DemoPupils
         {
             Born = 2011,
             Tones = [new(5, "open-tuning", "", "good"), new(4, "tongue-four", "", "closes")],
+            Ears =
+            [
+                new(24, "sing-intervals", 0, "flat"),
+                new(14, "sing-intervals", 1, "flat"),
+                new(9, "sing-intervals", 1, "right"),
+                new(3, "sing-intervals", 2, "right"),
+                new(3, "tunes-by-ear", 1, "octave"),
+            ],
+            Cards =
+            [
+                new(24, "q q h", 72, "right"),
+                new(14, "q. e q q", 72, "clap-missing"),
+                new(9, "q. e q q", 72, "clap-late"),
+                new(4, "q. e q q", 72, "right"),
+            ],
             Slurs =
             [
                 new(12, "pair", 3, 0, "good"),
@@ -212,6 +227,10 @@ public sealed record DemoPupil(
 
     public IReadOnlyList<DemoSlur> Slurs { get; init; } = [];
 
+    public IReadOnlyList<DemoEar> Ears { get; init; } = [];
+
+    public IReadOnlyList<DemoCards> Cards { get; init; } = [];
+
     public IReadOnlyList<DemoHand> Hands { get; init; } = [];
 
     public IReadOnlyList<DemoBreath> Breaths { get; init; } = [];
@@ -259,3 +278,9 @@ public sealed record DemoBreath(int DaysAgo, int Rung, string Faults);
 
 /// <summary>A placement.</summary>
 public sealed record DemoPlacement(double DaysAgo, double Share, double OffsetMm, double Tilt);
+
+/// <summary>An invented answer of the ear.</summary>
+public sealed record DemoEar(int DaysAgo, string Drill, int Level, string Character);
+
+/// <summary>An invented take of a rhythm card, said and clapped.</summary>
+public sealed record DemoCards(int DaysAgo, string Card, double Tempo, string Character);

@@ -1,12 +1,10 @@
 using Bocca.Core.Counting;
-using Bocca.Core.Health;
 using Bocca.Core.Judging;
 using Bocca.Core.Score;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
-using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
@@ -36,24 +34,12 @@ public sealed record SentCards(
     public AskedOfCards Asked => new(Drill, Tempo, Cards, Metre, Gap);
 }
 
-/// <summary>What may stand in a pupil's cards.</summary>
-/// <param name="Value">The value.</param>
-/// <param name="Met">Whether it was introduced.</param>
-/// <param name="Due">Whether it is due again.</param>
-/// <param name="Said">How much of it was said in its place lately, 0 to 1; null for nothing yet.</param>
-/// <param name="Clapped">The same of the hands.</param>
-public sealed record ValueMet(RhythmValue Value, bool Met, bool Due, double? Said, double? Clapped);
-
 /// <summary>Rhythm cards: said and clapped, each by itself.</summary>
 [UploadLimit(WavFile.MaximumBytes, WavFile.TooLarge)]
 public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal)
 {
-    /// <summary>Values of a stage before a teacher has chosen: the first so many that are taught (ours, editable by hand).</summary>
-    private const int FirstValues = 3,
-        SecondValues = 7,
-        MostTaps = 400,
-        TakesOfLadder = 8,
-        FiguresThatCount = 400;
+    private const int MostTaps = 400,
+        TakesOfLadder = 8;
 
     /// <summary>A ladder's steps up and down, beats a minute, after two (handbook of the trade: common practice; ours, editable).</summary>
     private const double Faster = 4,
@@ -114,7 +100,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         var take = TakeId is null ? null : await TakeAsync(Takes());
         if (TakeId is not null && take is null)
             return NotFound();
-        Values = await ValuesAsync();
+        Values = await Journal.ValuesMetAsync(Pupil);
         try
         {
             View = take is not null ? ViewOf(take) : ViewOf(await AskAsync());
@@ -136,9 +122,9 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
             : await RefusingAsync(() =>
             {
                 var cards = AskedOf(asked);
-                var counted = CountedDrill.Of(PlanOf(cards), []) with { Beats = BeatsOf(cards), TotalBeats = cards.TotalBeats };
+                var counted = CountedDrill.Of(EarStop.PlanOf(cards), []) with { Beats = BeatsOf(cards), TotalBeats = cards.TotalBeats };
                 return cards.Ways.HasFlag(CountWays.Played)
-                    ? CountedAsync(counted, PlanOf(cards))
+                    ? CountedAsync(counted, EarStop.PlanOf(cards))
                     : Task.FromResult<IActionResult>(new JsonResult(counted));
             });
 
@@ -165,7 +151,13 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
                 var first = sent.FirstCue ?? First(sound);
                 var heard = CountListener.Hear(sound, asked, first, ToleranceMs, taps);
                 var verdict = CountTakeJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent.Tense));
-                return Take(asked, heard, await SteppedAsync(verdict, asked, sent.Drill), sent);
+                verdict = await SteppedAsync(verdict, asked, sent.Drill);
+                return
+                    EarStop.Counted(Pupil!, CountDrill.Get(sent.Drill), asked, heard, verdict, ToleranceMs, sent.Source, Clock.Now)
+                        is var take
+                    && sent.Delay is >= 0 and <= 1000
+                    ? (take.Entry, take.Payload with { DelayMs = sent.Delay.Value })
+                    : take;
             },
             OnStageAsync
         );
@@ -178,9 +170,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         return await RefusingAsync(async () =>
         {
             var value = RhythmValue.Get(id);
-            foreach (var known in await KnownAsync())
-                await SetAsync(known, met: true);
-            await SetAsync(value, met);
+            await Journal.IntroduceAsync(Pupil, value, met);
             Tell(met ? $"The {value.Name} may stand in cards now." : $"The {value.Name} stays out of cards.");
             return RedirectToPage(new { pupilId = Pupil!.Id });
         });
@@ -207,16 +197,17 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         );
     }
 
-    protected override Task KeptAsync(Shown<CountPayload> take)
+    protected override async Task KeptAsync(Shown<CountPayload> take)
     {
         if (take.Entry is { Source: EntrySource.PracticePlayer } or { Outcome: Outcome.CannotTell })
-            return Task.CompletedTask;
+            return;
         var answers = take
             .Payload.Values.Where(value => value.Item != "")
             .GroupBy(value => value.Item)
             .Select(value => (value.Key, value.All(track => track.Value >= 1)))
             .ToList();
-        return Journal.RecallAsync(Pupil!.Id, EarStop.OfValues, answers, onlyMissed: false);
+        await Journal.NameIntroducedAsync(Pupil!);
+        await Journal.RecallAsync(Pupil!.Id, EarStop.OfValues, answers, onlyMissed: false);
     }
 
     private static double First(MonoSound sound)
@@ -265,23 +256,6 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         );
     }
 
-    private static CuePlan PlanOf(CountAsked asked) =>
-        new(
-            asked.Tempo,
-            [
-                .. asked.Cards.Select(
-                    (card, i) =>
-                        new Cue(
-                            asked.StartSeconds(i) / asked.BeatSeconds,
-                            card.Length.Value / asked.Metre.Beat.Value,
-                            i + 1 < asked.Cards.Count ? asked.GapBeats : 0,
-                            "",
-                            Cue.Level
-                        )
-                ),
-            ]
-        );
-
     /// <summary>The beats as they are counted: from one in each bar, and rests between cards.</summary>
     private static List<CountedBeat> BeatsOf(CountAsked asked)
     {
@@ -325,58 +299,6 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
 
         var played = SimulatedPlayer.PlayRow(Pupil.Instrument, row, asked.Tempo, [], seed).Sound;
         return played with { Samples = played.Samples[(int)(asked.BeatSeconds * played.SampleRate)..] };
-    }
-
-    private (Entry, CountPayload) Take(CountAsked asked, HeardCount heard, Verdict verdict, SentCards sent)
-    {
-        var tracks = heard.Cards.SelectMany(card => new[] { card.Said, card.Clapped }).OfType<CountedTrack>().ToList();
-        var entry = new Entry
-        {
-            PupilId = Pupil!.Id,
-            Kind = Kind.Id,
-            DrillId = sent.Drill,
-            Subject = string.Join("; ", asked.Cards.Select(card => card.Text)),
-            InstrumentId = asked.Ways.HasFlag(CountWays.Played) ? Pupil.InstrumentId : null,
-            Source = sent.Source,
-            Tempo = asked.Tempo,
-            PlayedSeconds = asked.Ways.HasFlag(CountWays.Played) ? PlayingClock.PlayedSeconds(PlanOf(asked)) : null,
-            Level = asked.Cards.Max(card => CardDifficulty.Of(card).Points),
-            Came = tracks.Sum(track => track.Beats.Count(beat => Math.Abs(beat.ErrorMs ?? double.MaxValue) <= ToleranceMs)),
-            Asked = tracks.Sum(track => track.Beats.Count),
-            At = Clock.Now,
-            Outcome = verdict.Outcome,
-            Summary = verdict.Summary,
-        };
-        return (
-            entry,
-            new CountPayload(
-                $"{asked.Metre}",
-                asked.GapBeats,
-                asked.Ways,
-                ToleranceMs,
-                sent.Delay is >= 0 and <= 1000 ? sent.Delay.Value : 0,
-                heard.Problem is null
-                    ? [.. heard.Cards.Select(card => new TracedCard(card.Card.Text, Traced(card.Said), Traced(card.Clapped)))]
-                    : [.. asked.Cards.Select(card => new TracedCard(card.Text, null, null))],
-                EarStop.Stored(CountFigures.Of(heard, ToleranceMs)),
-                verdict
-            )
-        );
-
-        static TracedTrack? Traced(CountedTrack? track) =>
-            track is null
-                ? null
-                : new TracedTrack(
-                    [
-                        .. track.Beats.Select(beat => new TracedBeat(
-                            beat.At.Value,
-                            beat.Place,
-                            beat.ErrorMs is { } off ? Math.Round(off, 1) : null
-                        )),
-                    ],
-                    track.ExtraSeconds,
-                    track.Passed
-                );
     }
 
     /// <summary>After two in a row that were all inside the tempo goes up, after two that were not it goes down.</summary>
@@ -427,75 +349,6 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         return AskedOf(asked with { Cards = string.Join(";", cards) });
     }
 
-    private async Task<IReadOnlyList<RhythmValue>> KnownAsync()
-    {
-        var known = await Journal.RecalledOf(Pupil!.Id, EarStop.OfValues).Select(card => card.Item).ToListAsync();
-        return known.Count > 0
-            ? [.. RhythmValue.All.Where(value => known.Contains(value.Id))]
-            : [.. RhythmValue.All.Take(Pupil!.Stage >= LearningStage.Second ? SecondValues : FirstValues)];
-    }
-
-    private async Task SetAsync(RhythmValue value, bool met)
-    {
-        var card = await Journal.RecalledOf(Pupil!.Id, EarStop.OfValues).FirstOrDefaultAsync(known => known.Item == value.Id);
-        if (card is not null && !met)
-            Db.Recalls.Remove(card);
-        if (card is null && met)
-            Db.Recalls.Add(
-                new RecallCard
-                {
-                    PupilId = Pupil.Id,
-                    InstrumentId = EarStop.OfValues,
-                    Item = value.Id,
-                    // What is new is due at once.
-                    SeenAt = Clock.Now,
-                    DueAt = Clock.Now,
-                }
-            );
-        await Db.SaveChangesAsync();
-    }
-
-    private async Task<IReadOnlyList<ValueMet>> ValuesAsync()
-    {
-        var known = await KnownAsync();
-        var now = Clock.Now;
-        var due = await Journal
-            .RecalledOf(Pupil!.Id, EarStop.OfValues)
-            .Where(card => card.DueAt <= now)
-            .Select(card => card.Item)
-            .ToListAsync();
-        var names = new[] { CountFigures.Said.Name, CountFigures.Clapped.Name };
-        var figures = await Db
-            .Figures.AsNoTracking()
-            .Where(figure => figure.PupilId == Pupil.Id && names.Contains(figure.Name))
-            .OrderByDescending(figure => figure.At)
-            .Take(FiguresThatCount)
-            .Select(figure => new
-            {
-                figure.Name,
-                figure.Item,
-                figure.Value,
-                figure.Count,
-            })
-            .ToListAsync();
-        double? Share(RhythmValue value, string name)
-        {
-            var own = figures.Where(figure => figure.Item == value.Id && figure.Name == name).ToList();
-            return own.Count == 0 ? null : own.Sum(figure => figure.Value * figure.Count) / own.Sum(figure => figure.Count);
-        }
-
-        return
-        [
-            .. RhythmValue.All.Select(value => new ValueMet(
-                value,
-                known.Contains(value),
-                due.Contains(value.Id),
-                Share(value, CountFigures.Said.Name),
-                Share(value, CountFigures.Clapped.Name)
-            )),
-        ];
-    }
-
     private CardsView ViewOf(CountAsked asked) =>
         new(
             Pupil!,
@@ -525,54 +378,4 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
             CountsShown ?? "all",
             take
         );
-}
-
-/// <summary>Cards on the stage, and what came of them once they were done.</summary>
-public sealed record CardsView(
-    Pupil Pupil,
-    CountDrill Drill,
-    CountAsked Asked,
-    TimeNames Names,
-    double ToleranceMs,
-    string CountsShown,
-    Shown<CountPayload>? Take
-)
-{
-    /// <summary>Whether the card may be seen: read, or done already.</summary>
-    public bool Shows => Take is not null || !Drill.ByEar;
-
-    /// <summary>The cards as one text.</summary>
-    public string Cards => string.Join("; ", Asked.Cards.Select(card => card.Text));
-
-    /// <summary>A card engraved, with what is counted under it as far as it is shown.</summary>
-    public string ScoreXml(RhythmCard card)
-    {
-        var counts = Counts.Of(card, Names);
-        var onBeat = card.Onsets.Select(at => (at / card.Metre.Beat).IsWhole).ToList();
-        return CardScore.Write(
-            card,
-            CountsShown switch
-            {
-                "none" => [],
-                "beats" => [.. counts.Select((count, i) => onBeat[i] ? count : " ")],
-                _ => counts,
-            }
-        );
-    }
-
-    /// <summary>The grid of a card, with its tracks where there are any.</summary>
-    public GridDrawing Grid(int card) =>
-        new(Asked.Cards[card], Asked.QuarterSeconds, ToleranceMs, Take?.Payload.Cards.ElementAtOrDefault(card));
-
-    /// <summary>A dotted value to be asked of: its name, and how many half-beats it has; null where no card has one.</summary>
-    public (string Name, int Halves)? HalfQuestion
-    {
-        get
-        {
-            foreach (var note in Asked.Cards.SelectMany(card => card.Notes).Where(note => note is { IsRest: false, InTriplet: false }))
-                if (note.Token is "q." or "h.")
-                    return (note.Token == "q." ? "dotted quarter" : "dotted half", (int)Counts.Halves(note.Length).Floor);
-            return null;
-        }
-    }
 }

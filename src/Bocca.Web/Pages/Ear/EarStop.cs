@@ -1,6 +1,8 @@
 using Bocca.Core.Counting;
 using Bocca.Core.Ear;
+using Bocca.Core.Health;
 using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 
@@ -126,8 +128,121 @@ public static class EarStop
     /// <summary>The drill in which faults are told apart by ear.</summary>
     public const string Faults = "right-or-wrong";
 
+    /// <summary>An answer as it was heard, not yet kept.</summary>
+    public static (Entry Entry, EarPayload Payload) Answer(
+        Pupil pupil,
+        EarQuestion question,
+        EarHearing heard,
+        Verdict verdict,
+        EntrySource? source,
+        string line,
+        DateTime at
+    )
+    {
+        var entry = new Entry
+        {
+            PupilId = pupil.Id,
+            Kind = Answers.Id,
+            DrillId = question.Drill.Id,
+            Subject = question.Item,
+            InstrumentId = pupil.InstrumentId,
+            Source = source,
+            Tempo = question.Drill.Tempo,
+            PlayedSeconds = question.Played.Count > 0 && source is not null ? PlayingClock.PlayedSeconds(LipsOf(question)) : null,
+            Level = question.Level,
+            Came = heard.Sung.Concat(heard.Played).Count(EarJudge.Came) + (heard.EarRight == true ? 1 : 0),
+            Asked = heard.Sung.Count + heard.Played.Count + (heard.EarRight is null ? 0 : 1),
+            At = at,
+            Outcome = verdict.Outcome,
+            Summary = verdict.Summary,
+        };
+        var payload = new EarPayload(
+            question.Level,
+            question.Seed,
+            line,
+            question.Answer,
+            heard.Tapped,
+            heard.Sung,
+            heard.Played,
+            question.NoteBeats,
+            question.AsideCents,
+            heard.FirstSeconds,
+            heard.Midi,
+            Stored(EarFigures.Of(heard)),
+            verdict
+        );
+        return (entry, payload);
+    }
+
+    /// <summary>A row of cards as it was heard, not yet kept.</summary>
+    public static (Entry Entry, CountPayload Payload) Counted(
+        Pupil pupil,
+        CountDrill drill,
+        CountAsked asked,
+        HeardCount heard,
+        Verdict verdict,
+        double toleranceMs,
+        EntrySource source,
+        DateTime at
+    )
+    {
+        var played = asked.Ways.HasFlag(CountWays.Played);
+        var tracks = heard.Cards.SelectMany(card => new[] { card.Said, card.Clapped }).OfType<CountedTrack>().ToList();
+        var entry = new Entry
+        {
+            PupilId = pupil.Id,
+            Kind = Cards.Id,
+            DrillId = drill.Id,
+            Subject = string.Join("; ", asked.Cards.Select(card => card.Text)),
+            InstrumentId = played ? pupil.InstrumentId : null,
+            Source = source,
+            Tempo = asked.Tempo,
+            PlayedSeconds = played ? PlayingClock.PlayedSeconds(PlanOf(asked)) : null,
+            Level = asked.Cards.Max(card => CardDifficulty.Of(card).Points),
+            Came = tracks.Sum(track => track.Beats.Count(beat => Math.Abs(beat.ErrorMs ?? double.MaxValue) <= toleranceMs)),
+            Asked = tracks.Sum(track => track.Beats.Count),
+            At = at,
+            Outcome = verdict.Outcome,
+            Summary = verdict.Summary,
+        };
+        List<TracedCard> cards = heard.Problem is null
+            ? [.. heard.Cards.Select(card => new TracedCard(card.Card.Text, Traced(card.Said), Traced(card.Clapped)))]
+            : [.. asked.Cards.Select(card => new TracedCard(card.Text, null, null))];
+        var values = Stored(CountFigures.Of(heard, toleranceMs));
+        return (entry, new CountPayload($"{asked.Metre}", asked.GapBeats, asked.Ways, toleranceMs, 0, cards, values, verdict));
+    }
+
+    /// <summary>What of a question wears the lips.</summary>
+    public static CuePlan LipsOf(EarQuestion question) => question.Cues with { Tries = [.. question.Cues.Tries.Where(cue => !cue.Voice)] };
+
+    /// <summary>Cards as cues: one a card.</summary>
+    public static CuePlan PlanOf(CountAsked asked) =>
+        new(
+            asked.Tempo,
+            [
+                .. asked.Cards.Select(
+                    (card, i) =>
+                        new Cue(
+                            asked.StartSeconds(i) / asked.BeatSeconds,
+                            card.Length.Value / asked.Metre.Beat.Value,
+                            i + 1 < asked.Cards.Count ? asked.GapBeats : 0,
+                            "",
+                            Cue.Level
+                        )
+                ),
+            ]
+        );
+
+    private static TracedTrack? Traced(CountedTrack? track)
+    {
+        if (track is null)
+            return null;
+        static TracedBeat Beat(CardBeat beat) => new(beat.At.Value, beat.Place, beat.ErrorMs is { } off ? Math.Round(off, 1) : null);
+        return new TracedTrack([.. track.Beats.Select(Beat)], track.ExtraSeconds, track.Passed);
+    }
+
     /// <summary>The figures of a chapter as they are stored with a take.</summary>
-    public static IReadOnlyList<EarFigure> Stored(IEnumerable<Figure> figures) =>
+    private static IReadOnlyList<EarFigure> Stored(IEnumerable<Figure> figures) =>
         [.. figures.Select(figure => new EarFigure(figure.Kind.Name, figure.Value, figure.Count, figure.Item))];
 
     /// <summary>What an answer is called in a list.</summary>
@@ -141,31 +256,4 @@ public static class EarStop
 
     private static Figure Of(EarFigure stored) =>
         new(Kinds.First(kind => kind.Name == stored.Name), stored.Value, 0, stored.Count, stored.Item);
-}
-
-/// <summary>A way of doing cards, as it is chosen.</summary>
-/// <param name="Id">Its name in records.</param>
-/// <param name="Name">Its name for people.</param>
-/// <param name="Ways">What it asks.</param>
-public sealed record CountDrill(string Id, string Name, CountWays Ways)
-{
-    /// <summary>Whether the card is heard first and seen only after it was done.</summary>
-    public bool ByEar { get; init; }
-
-    /// <summary>All of them, in the order in which they are done.</summary>
-    public static IReadOnlyList<CountDrill> All { get; } =
-    [
-        new("said-clapped", "Say and clap", CountWays.Said | CountWays.Clapped),
-        new("said", "Say", CountWays.Said),
-        new("clapped", "Clap", CountWays.Clapped),
-        new("said-tapped", "Say and tap", CountWays.Said | CountWays.Tapped),
-        new("tapped", "Tap", CountWays.Tapped),
-        new("clap-back", "Clap back by ear", CountWays.Clapped) { ByEar = true },
-        new("played", "Play on one note", CountWays.Played),
-    ];
-
-    /// <summary>The one of this name.</summary>
-    /// <exception cref="ArgumentException">There is none.</exception>
-    public static CountDrill Get(string id) =>
-        All.FirstOrDefault(drill => drill.Id == id) ?? throw new ArgumentException($"Cards are not done '{id}'.");
 }

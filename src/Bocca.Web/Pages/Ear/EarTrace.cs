@@ -60,7 +60,7 @@ internal static class EarTrace
                 Outcome = came is null || EarJudge.Came(came) ? NoteOutcome.Right : Told(came),
                 By = came?.Outcome == EarOutcome.OtherNote ? Math.Sign(came.Cents!.Value + (1200 * came.Octaves)) : 0,
                 Cm = came?.Cm,
-                HeardHz = came?.HeardHz,
+                HeardHz = came?.HeardHz / (at < question.Sung.Count ? Math.Pow(2, came?.Octaves ?? 0) : 1),
                 Miss = came is null || EarJudge.Came(came) ? null : Missed(came),
                 Sentence = came?.Sentence ?? $"{written}.",
             };

@@ -1,6 +1,5 @@
 using Bocca.Core.Ear;
 using Bocca.Core.Fingering.Class;
-using Bocca.Core.Health;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Simulation;
@@ -124,7 +123,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
                 var heard = Heard(question);
                 var counted = CountedDrill.Of(cues, []) with { Lead = heard, Along = Drones(question) };
                 // Who only sings wears no lips out.
-                return question.Played.Count == 0 ? new JsonResult(counted) : await CountedAsync(counted, LipsOf(question));
+                return question.Played.Count == 0 ? new JsonResult(counted) : await CountedAsync(counted, EarStop.LipsOf(question));
             });
 
     /// <summary>The practice player's answer as a WAV.</summary>
@@ -212,43 +211,8 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     private async Task<(Entry Entry, EarPayload Payload)> TakeOfAsync(EarQuestion question, EarHearing heard, SentEar? sent)
     {
         var verdict = EarJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent?.Tense ?? false));
-        var entry = new Entry
-        {
-            PupilId = Pupil!.Id,
-            Kind = Kind.Id,
-            DrillId = question.Drill.Id,
-            Subject = question.Item,
-            InstrumentId = Pupil.InstrumentId,
-            Source = sent?.Source,
-            Tempo = question.Drill.Tempo,
-            PlayedSeconds = question.Played.Count > 0 && sent is not null ? PlayingClock.PlayedSeconds(LipsOf(question)) : null,
-            Level = question.Level,
-            Came = heard.Sung.Concat(heard.Played).Count(EarJudge.Came) + (heard.EarRight == true ? 1 : 0),
-            Asked = heard.Sung.Count + heard.Played.Count + (heard.EarRight is null ? 0 : 1),
-            At = Clock.Now,
-            Outcome = verdict.Outcome,
-            Summary = verdict.Summary,
-        };
-        var payload = new EarPayload(
-            question.Level,
-            question.Seed,
-            sent?.Line?.Trim() ?? "",
-            question.Answer,
-            heard.Tapped,
-            heard.Sung,
-            heard.Played,
-            question.NoteBeats,
-            question.AsideCents,
-            heard.FirstSeconds,
-            heard.Midi,
-            EarStop.Stored(EarFigures.Of(heard)),
-            verdict
-        );
-        return (entry, payload);
+        return EarStop.Answer(Pupil!, question, heard, verdict, sent?.Source, sent?.Line?.Trim() ?? "", Clock.Now);
     }
-
-    /// <summary>What of a question wears the lips.</summary>
-    private static CuePlan LipsOf(EarQuestion question) => question.Cues with { Tries = [.. question.Cues.Tries.Where(cue => !cue.Voice)] };
 
     private List<ModelNote> Heard(EarQuestion question)
     {

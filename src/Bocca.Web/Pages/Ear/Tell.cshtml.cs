@@ -206,8 +206,8 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
             Outcome = verdict.Outcome,
             Summary = summary,
         };
-        var figures = new[] { new Figure(EarFigures.Tapped, right ? 1 : 0) };
-        return (entry, new EarPayload(0, seed, "", [was], [said], [], [], 1, 0, 0, [], EarStop.Stored(figures), verdict));
+        var tapped = new EarFigure(EarFigures.Tapped.Name, right ? 1 : 0, 1, "");
+        return (entry, new EarPayload(0, seed, "", [was], [said], [], [], 1, 0, 0, [], [tapped], verdict));
     }
 
     private PlayerSituation Situation() => new(Pupil!.Instrument, Pupil.Reading, Room.Tuning);
