@@ -1,3 +1,5 @@
+using Bocca.Core.Counting;
+using Bocca.Core.Score;
 using Bocca.Core.Sound;
 using Bocca.Core.Tests.Sampled;
 
@@ -71,10 +73,52 @@ public static class CountingTable
                 $"{key, -20} {Told(row.Syllables, row.SyllablesFound, row.ExtraSyllables, row.Errors)} | "
                     + Told(row.Claps, row.ClapsFound, row.ExtraClaps, row.ClapErrors)
             );
+        Missing(folder, 6 * seeds);
         return 0;
 
         static string Told(int all, int found, int extra, List<double> errors) =>
             $"{all, 5} {100.0 * found / all, 7:0.0} {100.0 * extra / all, 7:0.0} {Share(errors, 0.5), 8:0.0} {Share(errors, 0.95), 8:0.0}";
+    }
+
+    /// <summary>A card of which one clap is left out, said whole: how often exactly that one is missed, and another one is.</summary>
+    private static void Missing(string folder, int takes)
+    {
+        string?[] said = ["one", null, null, "and", "three", null, "four", null];
+        var card = RhythmCard.Parse("q. e q q", Metre.Common);
+        int[] places = [0, 3, 4, 6];
+        var (found, others, kept, saidRight) = (0, 0, 0, 0);
+        var all = 0;
+        foreach (var tempo in new[] { 60.0, 90, 120 })
+        foreach (var noise in new double?[] { 20, 10 })
+            for (var i = 0; i < takes; i++, all++)
+            {
+                var left = all % places.Length;
+                var how = new CountedHow(
+                    tempo,
+                    (all % 5 * 0.012) - 0.02,
+                    noise,
+                    all % 2 * 40,
+                    Voices[all % Voices.Length],
+                    (all % 3 * 4) - 6
+                )
+                {
+                    Said = said,
+                    Clapped = [.. said.Select((word, at) => word is not null && at != places[left])],
+                    Bars = 1,
+                    Jitter = 0.01,
+                };
+                var asked = new CountAsked([card], tempo, 0, CountWays.Said | CountWays.Clapped);
+                var heard = CountListener.Hear(CountedTake.Make(how, 5000 + all, folder).Sound, asked, CountedTake.LeadSeconds, 100);
+                var claps = heard.Cards[0].Clapped!.Beats.Select(beat => beat.ErrorMs is not null).ToList();
+                found += claps[left] ? 0 : 1;
+                others += claps.Where((came, at) => !came && at != left).Count();
+                kept += claps.Count - 1;
+                saidRight += heard.SaidPassed == true ? 1 : 0;
+            }
+
+        Console.WriteLine(
+            $"one clap left out: found {found} of {all}; others missed {others} of {kept}; said right {saidRight} of {all} (within 100 ms)"
+        );
     }
 
     private static double Share(List<double> errors, double share)

@@ -203,6 +203,26 @@ public sealed class EarPageTests : IDisposable
     }
 
     [Fact]
+    public async Task What_hurts_ends_playing_and_not_clapping()
+    {
+        var pupil = await AddAsync();
+        var tab = Tab();
+        var page = (await tab.OpenAsync($"/ear/count/{pupil.Id}")).Page;
+        using var hurts = new FormUrlEncodedContent([new("complaint", "lipsSore"), new("back", $"/ear/count/{pupil.Id}")]);
+        Assert.Equal(HttpStatusCode.OK, (await tab.PostAsync(page, $"/health/{pupil.Id}?handler=Tell", hurts)).StatusCode);
+        (string, string)[] asked = [("drill", "clapped"), ("tempo", "80"), ("cards", "q q h"), ("metre", "4/4"), ("gap", "0")];
+        const string Query = "tempo=80&cards=q%20q%20h&metre=4/4&gap=0&seed=3&character=right";
+        var clapped = await HearAsync(tab, $"/ear/count/{pupil.Id}", $"drill=clapped&{Query}", asked);
+        Assert.StartsWith("Clapped right", clapped.QuerySelector("[data-summary]")!.TextContent);
+        using var client = _room.CreateClient();
+        var played = await client.GetAsync(
+            $"/ear/count/{pupil.Id}?handler=Plan&drill=played&{Query}",
+            TestContext.Current.CancellationToken
+        );
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, played.StatusCode);
+    }
+
+    [Fact]
     public async Task Where_nobody_is_asked_to_sing_no_page_does()
     {
         var pupil = await AddAsync(points: "sing=c");

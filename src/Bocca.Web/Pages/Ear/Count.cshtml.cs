@@ -87,6 +87,9 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
 
     protected override string KeptWords => "The cards stand in the record.";
 
+    protected override bool IsPlaying(string drill) =>
+        CountDrill.All.FirstOrDefault(each => each.Id == drill)?.Ways.HasFlag(CountWays.Played) != false;
+
     protected override Verdict VerdictOf(CountPayload payload) => payload.Verdict;
 
     protected override CountPayload WithVerdict(CountPayload payload, Verdict verdict) => payload with { Verdict = verdict };

@@ -123,7 +123,7 @@ export const ear = () => {
       this.taps = [...this.taps, choice];
       asked.value = this.taps.join(" ");
       for (const button of this.home.querySelectorAll("[data-choice]")) button.setAttribute("aria-pressed", this.taps.includes(button.dataset.choice));
-      const names = this.taps.map((id) => this.home.querySelector(`[data-choice="${CSS.escape(id)}"]`).getAttribute("aria-label"));
+      const names = this.taps.map((id) => this.home.querySelector(`[data-choice="${CSS.escape(id)}"]`).dataset.name);
       this.home.querySelector("[data-tapped-line]").textContent = `Tapped: ${names.join(", ")}${this.taps.length < most ? " …" : asked.dataset.taponly || asked.dataset.marks ? "" : ". Now press Start, and play it."}`;
       if (this.taps.length === most && asked.dataset.taponly) await this.answer();
     },

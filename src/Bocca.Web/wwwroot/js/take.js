@@ -275,7 +275,8 @@ export const taking = (stop, fields) => ({
       await capture.reach(over);
       const { wav, missing } = capture.wav(first + late - leadSeconds, over);
       const take = { ...this.sent(wav, drill, leadSeconds, missing), finished: stopped ? beats : null };
-      await keep(take);
+      // What nobody is to keep does not wait in the browser either.
+      if (take.asked.private !== "true") await keep(take);
       this.unsent = take;
       await this.send(take);
     } finally {
