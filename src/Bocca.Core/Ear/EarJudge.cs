@@ -143,12 +143,7 @@ public static class EarJudge
 
     /// <summary>Both errors of a note side by side.</summary>
     private static HeardNumber Beside(EarHeard sung, EarHeard played) =>
-        new(
-            $"{sung.Target}",
-            $"sung {Signed(sung)}, played {Signed(played)}",
-            Came(sung) && Came(played) ? "cents" : $"cents: {(Came(sung) ? Meaning(played) : Meaning(sung))}",
-            Came(sung) && Came(played)
-        );
+        new($"{sung.Target}", $"{Signed(sung)} / {Signed(played)}", "cents sung / played", Came(sung) && Came(played));
 
     private static string Cents(EarHeard note) => note.Cents is null ? "–" : $"{Signed(note)} cents";
 

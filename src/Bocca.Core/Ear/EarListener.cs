@@ -213,6 +213,8 @@ public static class EarListener
             EarOutcome.CannotTell => $"{target}: the pitch moved too far to be told.",
             EarOutcome.Right when by == EarBy.Voice && octaves != 0 => $"{target}: {off}{apart}; that is the same note.",
             EarOutcome.OtherNote => $"{target}: {Math.Abs(cents):0} cents {(cents < 0 ? "flat" : "sharp")}{apart}: another note.",
+            // A voice's octave is nobody's fault, and no part of what is off.
+            _ when by == EarBy.Voice => $"{target}: {off}.",
             _ => $"{target}: {off}{apart}{Slide(cm)}.",
         };
     }

@@ -75,7 +75,8 @@ internal static class EarTrace
                 .Sentence[(heard.Sentence.IndexOf(':', StringComparison.Ordinal) + 2)..]
                 .Split(':')[0]
                 .TrimEnd('.'),
-            _ => $"{Math.Abs(heard.Cents!.Value):0} {(heard.Cents < 0 ? "flat" : "sharp")}",
+            // The thread beside the ribbon shows it.
+            _ => "",
         };
 
     private static NoteOutcome Told(EarHeard heard) =>
