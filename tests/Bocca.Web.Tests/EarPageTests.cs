@@ -163,6 +163,10 @@ public sealed class EarPageTests : IDisposable
         Assert.Contains("Ear: Sing, then play", (await tab.OpenAsync($"/record/{pupil.Id}")).Page.Body!.TextContent);
         var figures = await _room.InRecordAsync(db => db.Figures.Where(figure => figure.Name == EarFigures.Sung.Name).ToListAsync());
         Assert.InRange(Assert.Single(figures).Value, 55, 65);
+        // Once more is the same question, also where Start is pressed on the verdict.
+        Assert.Equal(("2", "7"), (Value(kept, "level"), Value(kept, "seed")));
+        var onward = (await tab.SendAsync(kept, "form[action*=Accept]")).Page;
+        Assert.Equal(("2", "7"), (Value(onward, "level"), Value(onward, "seed")));
     }
 
     [Fact]

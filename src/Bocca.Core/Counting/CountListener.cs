@@ -24,17 +24,14 @@ public static class CountListener
     /// <summary>Hears a row of cards.</summary>
     /// <param name="sound">The sound; its beginning may hold the count-in.</param>
     /// <param name="asked">What was asked.</param>
-    /// <param name="firstSeconds">When the first beat was due, seconds into the sound.</param>
+    /// <param name="due">
+    /// When the first beat was due, seconds into the sound; null where nobody knows: then at its first clap or syllable.
+    /// </param>
     /// <param name="toleranceMs">What is close enough, milliseconds either way.</param>
     /// <param name="taps">When keys were tapped, seconds into the sound; null where none were asked.</param>
-    public static HeardCount Hear(
-        MonoSound sound,
-        CountAsked asked,
-        double firstSeconds,
-        double toleranceMs,
-        IReadOnlyList<double>? taps = null
-    )
+    public static HeardCount Hear(MonoSound sound, CountAsked asked, double? due, double toleranceMs, IReadOnlyList<double>? taps = null)
     {
+        var firstSeconds = due ?? FirstSounded(sound);
         var track = PitchTrack.Of(sound, Voice);
         // Who only taps makes no sound that could be disturbed.
         if (asked.Ways != CountWays.Tapped && Disturbed(sound, track, firstSeconds) is { } disturbed)
@@ -90,6 +87,14 @@ public static class CountListener
         // Half of the gap belongs to the card before; without one, a little before the beat.
         double Border(int card) => asked.StartSeconds(card) - Math.Max(0.1 * asked.BeatSeconds, 0.5 * asked.GapBeats * asked.BeatSeconds);
     }
+
+    private static double FirstSounded(MonoSound sound) =>
+        ClapFinder
+            .Find(sound)
+            .Select(clap => clap.Seconds)
+            .Concat(SyllableFinder.Find(sound).Select(said => said.Seconds))
+            .DefaultIfEmpty(0)
+            .Min();
 
     private static double? Ahead(CountedTrack? said, CountedTrack? clapped)
     {

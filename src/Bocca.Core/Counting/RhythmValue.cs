@@ -1,4 +1,5 @@
 using Bocca.Core.Score;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Counting;
 
@@ -16,6 +17,16 @@ public sealed record RhythmValue(string Id, string Name, IReadOnlyList<string> S
 
     /// <summary>All of them, in the order in which they are taught.</summary>
     public static IReadOnlyList<RhythmValue> All => Shipped.Value;
+
+    /// <summary>
+    /// Those that a stage has met where no teacher has said otherwise: the first that are taught (ours, editable by hand).
+    /// </summary>
+    public static IReadOnlyList<RhythmValue> MetBy(LearningStage stage)
+    {
+        const int First = 3,
+            Second = 7;
+        return [.. All.Take(stage >= LearningStage.Second ? Second : First)];
+    }
 
     /// <summary>The figures it makes in a metre.</summary>
     public IReadOnlyList<string> In(Metre metre) => metre.IsCompound ? Compound : Simple;

@@ -18,9 +18,6 @@ public static class RowJudge
     /// <summary>Share of notes that have to come for a row to pass: four of five (common practice).</summary>
     private const double EnoughShare = 0.8;
 
-    /// <summary>Beats a minute that a tempo rises after two even passes in a row (ours, editable).</summary>
-    private const double TempoStep = 4;
-
     /// <summary>Judges.</summary>
     /// <param name="row">What was heard.</param>
     /// <param name="asked">What was asked.</param>
@@ -219,9 +216,9 @@ public static class RowJudge
         {
             var tempo = asked.Plan.Tempo;
             return passesBefore >= 1
-                ? Again(asked, $"The same at {tempo + TempoStep:0}.", $"Two even passes in a row at {tempo:0}.") with
+                ? Again(asked, $"The same at {TempoLadder.Next(tempo, came: true):0}.", $"Two even passes in a row at {tempo:0}.") with
                 {
-                    Tempo = Math.Min(CuePlan.TempoRange.Fastest, tempo + TempoStep),
+                    Tempo = TempoLadder.Next(tempo, came: true),
                 }
                 : Again(asked, "Once more just as evenly; then a little faster.", $"One even pass at {tempo:0}; two raise the tempo.");
         }

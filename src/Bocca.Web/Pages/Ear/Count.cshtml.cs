@@ -41,10 +41,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     private const int MostTaps = 400,
         TakesOfLadder = 8;
 
-    /// <summary>A ladder's steps up and down, beats a minute, after two (handbook of the trade: common practice; ours, editable).</summary>
-    private const double Faster = 4,
-        Slower = 8,
-        UsualTempo = 72;
+    private const double UsualTempo = 72;
 
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? DrillId { get; set; }
@@ -150,17 +147,20 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
                 var asked = AskedOf(sent.Asked);
                 asked = sent.Finished is { } beats ? asked.UpTo(beats) : asked;
                 var taps = Taps(sent.Taps);
-                // A file of somebody's own begins with its first sound.
-                var first = sent.FirstCue ?? First(sound);
-                var heard = CountListener.Hear(sound, asked, first, ToleranceMs, taps);
+                var heard = CountListener.Hear(sound, asked, sent.FirstCue, ToleranceMs, taps);
                 var verdict = CountTakeJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent.Tense));
                 verdict = await SteppedAsync(verdict, asked, sent.Drill);
-                return
-                    EarStop.Counted(Pupil!, CountDrill.Get(sent.Drill), asked, heard, verdict, ToleranceMs, sent.Source, Clock.Now)
-                        is var take
-                    && sent.Delay is >= 0 and <= 1000
-                    ? (take.Entry, take.Payload with { DelayMs = sent.Delay.Value })
-                    : take;
+                var (entry, payload) = EarStop.Counted(
+                    Pupil!,
+                    CountDrill.Get(sent.Drill),
+                    asked,
+                    heard,
+                    verdict,
+                    ToleranceMs,
+                    sent.Source,
+                    Clock.Now
+                );
+                return (entry, payload with { DelayMs = sent.Delay is >= 0 and <= 1000 ? sent.Delay.Value : 0 });
             },
             OnStageAsync
         );
@@ -211,16 +211,6 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
             .ToList();
         await Journal.NameIntroducedAsync(Pupil!);
         await Journal.RecallAsync(Pupil!.Id, EarStop.OfValues, answers, onlyMissed: false);
-    }
-
-    private static double First(MonoSound sound)
-    {
-        var begun = ClapFinder
-            .Find(sound)
-            .Select(clap => clap.Seconds)
-            .Concat(SyllableFinder.Find(sound).Select(said => said.Seconds))
-            .ToList();
-        return begun.Count == 0 ? 0 : begun.Min();
     }
 
     private static List<double>? Taps(string? text)
@@ -315,8 +305,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
             .FirstOrDefaultAsync();
         if (before is null || (before == Outcome.Passed) != (verdict.Outcome == Outcome.Passed))
             return verdict;
-        var (slowest, fastest) = CuePlan.TempoRange;
-        var tempo = Math.Clamp(asked.Tempo + (verdict.Outcome == Outcome.Passed ? Faster : -Slower), slowest, fastest);
+        var tempo = TempoLadder.Next(asked.Tempo, verdict.Outcome == Outcome.Passed);
         var said =
             verdict.Outcome == Outcome.Passed
                 ? $"Twice all inside: on to {tempo:0} a minute."

@@ -192,6 +192,9 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
                 pupilId = Pupil!.Id,
                 drill = next.DrillId,
                 line = take.Payload.Line == "" ? null : take.Payload.Line,
+                // Once more is the same question.
+                level = take.Entry.Outcome == Outcome.Passed ? (int?)null : take.Payload.Level,
+                seed = take.Entry.Outcome == Outcome.Passed ? (int?)null : take.Payload.Seed,
             }
         );
 

@@ -1,5 +1,4 @@
 using Bocca.Core.Counting;
-using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
 
@@ -16,18 +15,13 @@ public sealed record ValueMet(RhythmValue Value, bool Met, bool Due, double? Sai
 /// <summary>Which values a pupil has met, and how they come.</summary>
 public static class ValuesMet
 {
-    /// <summary>Values of a stage before a teacher has chosen: the first so many that are taught (ours, editable by hand).</summary>
-    private const int FirstValues = 3,
-        SecondValues = 7,
-        FiguresThatCount = 400;
+    private const int FiguresThatCount = 400;
 
     /// <summary>The values that may stand in a pupil's cards: those introduced, or the first of the stage.</summary>
     private static async Task<IReadOnlyList<RhythmValue>> IntroducedAsync(this Journal journal, Pupil pupil)
     {
         var known = await journal.RecalledOf(pupil.Id, EarStop.OfValues).Select(card => card.Item).ToListAsync();
-        return known.Count > 0
-            ? [.. RhythmValue.All.Where(value => known.Contains(value.Id))]
-            : [.. RhythmValue.All.Take(pupil.Stage >= LearningStage.Second ? SecondValues : FirstValues)];
+        return known.Count > 0 ? [.. RhythmValue.All.Where(value => known.Contains(value.Id))] : RhythmValue.MetBy(pupil.Stage);
     }
 
     /// <summary>Introduces a value, or takes it back.</summary>

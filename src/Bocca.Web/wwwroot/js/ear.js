@@ -86,6 +86,8 @@ export const ear = () => {
 
     async toggle() {
       const asked = this.tapping?.dataset;
+      // Told already: what was tapped alone gives way to the next, what was sung or played is done once more.
+      if (this.home.querySelector("[data-over]")) return this.home.querySelector("[data-accept]").click();
       if (!asked || this.running || this.hearing) return this.run();
       if (asked.taponly) return this.home.querySelector("[data-model]").click();
       if (!asked.marks && Number(asked.taps) > this.taps.length) {
