@@ -41,17 +41,35 @@ public static class CardWriter
                 $"No bar of {metre} can be filled with {string.Join(", ", values.Select(value => value.Name))}: add a value."
             );
         var random = new Random(seed);
-        var best = Enumerable.Range(0, Drawn).Select(_ => Draw(metre, figures, fills, bars, random)).MaxBy(drawn => Score(drawn, wanted))!;
+        var due = figures.Where(figure => wanted?.Contains(figure.Value) == true).ToList();
+        var best = Enumerable
+            .Range(0, Drawn)
+            .Select(i => Draw(metre, figures, fills, bars, random, due.Count > 0 ? due[i % due.Count] : null))
+            .MaxBy(drawn => Score(drawn, wanted))!;
         return RhythmCard.Parse(string.Join(' ', best.Select(figure => figure.Text)), metre);
     }
 
-    private static List<Figure> Draw(Metre metre, List<Figure> figures, bool[] fills, int bars, Random random)
+    /// <summary>Draws a card at random; a figure that it must have stands in it, wherever the bars have room for it.</summary>
+    private static List<Figure> Draw(Metre metre, List<Figure> figures, bool[] fills, int bars, Random random, Figure? must)
     {
         var drawn = new List<Figure>();
+        var places = PlacesOf(must, metre, fills);
+        var (mustBar, mustLeft) = places.Count > 0 ? (random.Next(bars), places[random.Next(places.Count)]) : (-1, 0);
         for (var bar = 0; bar < bars; bar++)
         for (var left = metre.Beats; left > 0; )
         {
-            var fitting = figures.Where(figure => figure.BeatsIn(metre) is { } beats && beats <= left && fills[left - beats]).ToList();
+            if (bar == mustBar && left == mustLeft)
+            {
+                drawn.Add(must!);
+                left -= must!.BeatsIn(metre)!.Value;
+                continue;
+            }
+
+            // What stands before it ends where it begins.
+            var goal = bar == mustBar && left > mustLeft ? mustLeft : 0;
+            var fitting = figures
+                .Where(figure => figure.BeatsIn(metre) is { } beats && beats <= left - goal && fills[left - goal - beats])
+                .ToList();
             // Not the same thing over and over, where there is another.
             var others = drawn is [.., var last] ? fitting.Where(figure => figure != last).ToList() : fitting;
             var figure = others.Count > 0 && random.Next(3) > 0 ? others[random.Next(others.Count)] : fitting[random.Next(fitting.Count)];
@@ -61,6 +79,12 @@ public static class CardWriter
 
         return drawn;
     }
+
+    /// <summary>Where in a bar a figure may stand, as the beats that are left there: what is before and behind it can be filled.</summary>
+    private static List<int> PlacesOf(Figure? figure, Metre metre, bool[] fills) =>
+        figure?.BeatsIn(metre) is { } beats
+            ? [.. Enumerable.Range(0, metre.Beats + 1).Where(left => left >= beats && fills[metre.Beats - left] && fills[left - beats])]
+            : [];
 
     /// <summary>Which numbers of beats can be filled at all.</summary>
     private static bool[] Fills(Metre metre, List<Figure> figures)

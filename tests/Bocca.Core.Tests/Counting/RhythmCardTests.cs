@@ -107,9 +107,9 @@ public sealed class RhythmCardTests
     {
         var values = RhythmValue.All.Take(9).ToList();
         foreach (var value in values.Where(value => value.Id != "rw"))
-            for (var seed = 0; seed < 20; seed++)
+            for (var seed = 0; seed < 400; seed++)
             {
-                var card = CardWriter.Write(Metre.Common, values, 4, seed, [value]);
+                var card = CardWriter.Write(Metre.Common, values, 1 + (seed % 4), seed, [value]);
                 Assert.Contains(value.Simple, figure => Bare(card.Text).Contains(Bare(figure), StringComparison.Ordinal));
             }
     }

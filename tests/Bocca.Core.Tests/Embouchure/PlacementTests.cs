@@ -76,7 +76,8 @@ public class PlacementTests
                 Gen.Double[-15, 15],
                 Gen.Double[-25, 25],
                 Gen.Double[15, 50],
-                Gen.Double[1.5, 20],
+                // A ring of 15 mm is 25 pixels wide at least: smaller ones are refused.
+                Gen.Double[1.7, 20],
                 Gen.Bool,
                 Gen.Int[3, 12]
             )
