@@ -26,7 +26,7 @@ public class SlurBenchmarks
                             "",
                             Bocca.Core.Music.Clef.Treble,
                             default,
-                            [.. Enumerable.Repeat(new ScoreMeasure([new ScoreNote(Bocca.Core.Music.Pitch.FromMidi(60), 960)]), Count)]
+                            [.. Enumerable.Repeat(ScoreMeasure.Row(new ScoreNote(Bocca.Core.Music.Pitch.FromMidi(60), 2)), Count)]
                         ),
                     ]
                 )

@@ -8,6 +8,9 @@ public readonly record struct Interval(int Steps, int Semitones)
     /// <summary>The interval that leads back.</summary>
     public Interval Inverse => new(-Steps, -Semitones);
 
+    /// <summary>In words. (Left to the compiler it would write out the way back, and that one's way back, without end.)</summary>
+    public override string ToString() => $"{Steps} steps, {Semitones} semitones";
+
     /// <summary>The interval from one pitch to another.</summary>
     public static Interval Between(Pitch from, Pitch to) => new(to.StaffStep - from.StaffStep, to.Midi - from.Midi);
 }

@@ -4,7 +4,7 @@ namespace Bocca.Core.Score;
 
 /// <summary>A metre, such as 4/4 or 6/8.</summary>
 /// <param name="Above">How many of its note values a bar has.</param>
-/// <param name="Below">Which note value: 2, 4, 8 or 16.</param>
+/// <param name="Below">Which note value: 1, 2, 4, 8, 16 or 32; cards are written in 2 to 16.</param>
 public readonly record struct Metre(int Above, int Below)
 {
     /// <summary>Four quarters.</summary>

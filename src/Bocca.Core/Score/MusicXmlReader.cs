@@ -6,9 +6,9 @@ using System.Xml.Linq;
 namespace Bocca.Core.Score;
 
 /// <summary>
-/// Reads MusicXML, plain or packed (.mxl), as far as one line a part goes: notes, rests, ties, slurs, breath marks, texts,
-/// clef, key, transposition, tempo. Files may come from anywhere: document types are passed over, entities are not expanded,
-/// and size, depth and packing are bounded.
+/// Reads MusicXML, plain or packed (.mxl), versions 1 to 4: parts, staves and voices, notes with their signs, tuplets, grace and cue notes,
+/// keys, metres, clefs and transpositions that change, repeats and endings, tempo, levels, words and chord symbols. Files may come from
+/// anywhere: document types are passed over, entities are not expanded, and size, depth and packing are bounded.
 /// </summary>
 public static class MusicXmlReader
 {
@@ -30,12 +30,20 @@ public static class MusicXmlReader
     /// <exception cref="InvalidDataException">It is no score, or more than is read; the message says what and where.</exception>
     public static MusicScore Read(byte[] file)
     {
+        return ScoreOf(Document(file));
+    }
+
+    /// <summary>The document of a score, as it was written when everything of it is to be kept.</summary>
+    /// <param name="file">The file's bytes, plain XML or a zip of it.</param>
+    /// <param name="whole">Whether comments, instructions and white space are kept, for writing it again.</param>
+    /// <exception cref="InvalidDataException">It is no score, or more than is read; the message says what and where.</exception>
+    internal static XDocument Document(byte[] file, bool whole = false)
+    {
         if (file.Length == 0)
             throw new InvalidDataException("The file is empty.");
         try
         {
-            var xml = file is [0x50, 0x4B, ..] ? Unpacked(file) : Bounded(file, "The file");
-            return ScoreOf(Parsed(xml));
+            return Parsed(file is [0x50, 0x4B, ..] ? Unpacked(file) : Bounded(file, "The file"), whole);
         }
         catch (XmlException problem)
         {
@@ -88,16 +96,16 @@ public static class MusicXmlReader
         return Bounded(buffer[..count], $"'{entry.FullName}' unpacked");
     }
 
-    private static XDocument Parsed(byte[] xml)
+    private static XDocument Parsed(byte[] xml, bool whole = false)
     {
         var settings = new XmlReaderSettings
         {
             DtdProcessing = DtdProcessing.Ignore,
             XmlResolver = null,
             MaxCharactersInDocument = MostBytes,
-            IgnoreComments = true,
-            IgnoreProcessingInstructions = true,
-            IgnoreWhitespace = true,
+            IgnoreComments = !whole,
+            IgnoreProcessingInstructions = !whole,
+            IgnoreWhitespace = !whole,
         };
         // Depth first: building a tree of any depth would come too late to refuse it.
         using (var scan = XmlReader.Create(new MemoryStream(xml), settings))
@@ -108,44 +116,41 @@ public static class MusicXmlReader
         }
 
         using var reader = XmlReader.Create(new MemoryStream(xml), settings);
-        return XDocument.Load(reader);
+        return XDocument.Load(reader, whole ? LoadOptions.PreserveWhitespace : LoadOptions.None);
     }
 
     private static MusicScore ScoreOf(XDocument document)
     {
         var root = document.Root!;
-        if (root.Name.LocalName != "score-partwise")
-            throw new InvalidDataException(
-                root.Name.LocalName == "score-timewise"
-                    ? "The score is written time by time; save it part by part (score-partwise)."
-                    : $"This is not a score: its outermost element is '{root.Name.LocalName}'."
-            );
-        var names = root.Elements("part-list")
-            .Elements("score-part")
-            .Where(part => part.Attribute("id") is not null)
-            .GroupBy(part => part.Attribute("id")!.Value)
-            .ToDictionary(group => group.Key, group => group.First().Element("part-name")?.Value.Trim() ?? "");
-        var parts = root.Elements("part").Take(MostParts + 1).ToList();
+        var parts = ScoreTree.Parts(root).Take(MostParts + 1).ToList();
         if (parts.Count is 0 or > MostParts)
             throw new InvalidDataException(parts.Count == 0 ? "The score has no part." : $"The score has more than {MostParts} parts.");
         if (root.Descendants("note").Take(MostNotes + 1).Count() > MostNotes)
             throw new InvalidDataException($"The score has more than {MostNotes} notes.");
+        var tempo = TempoOf(root);
         return new MusicScore(
             root.Element("work")?.Element("work-title")?.Value.Trim() ?? root.Element("movement-title")?.Value.Trim() ?? "",
-            TempoOf(root),
-            [.. parts.Select(part => new PartReader(names.GetValueOrDefault(part.Attribute("id")?.Value ?? "", "")).Read(part))]
-        );
+            tempo ?? MusicScore.UsualTempo,
+            [.. parts.Select(part => new PartReader(part.Name).Read(part.Measures))]
+        )
+        {
+            Composer =
+                root.Elements("identification")
+                    .Elements("creator")
+                    .FirstOrDefault(creator => creator.Attribute("type")?.Value is "composer" or null)
+                    ?.Value.Trim()
+                ?? "",
+            HasTempo = tempo is not null,
+        };
     }
 
-    private static double TempoOf(XElement root)
+    private static double? TempoOf(XElement root)
     {
         var sound = root.Descendants("sound")
             .Select(element => element.Attribute("tempo")?.Value)
             .FirstOrDefault(tempo => tempo is not null);
-        var printed = root.Descendants("per-minute").Select(element => element.Value).FirstOrDefault();
-        return
-            double.TryParse(sound ?? printed, NumberStyles.Float, CultureInfo.InvariantCulture, out var tempo) && tempo is >= 10 and <= 400
-            ? tempo
-            : 80;
+        if (double.TryParse(sound, NumberStyles.Float, CultureInfo.InvariantCulture, out var tempo) && tempo is >= 10 and <= 400)
+            return tempo;
+        return root.Descendants("metronome").Select(MarkReader.QuartersAMinute).FirstOrDefault(printed => printed is not null);
     }
 }

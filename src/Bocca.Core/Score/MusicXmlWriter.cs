@@ -37,6 +37,9 @@ public static class MusicXmlWriter
             "score-partwise",
             new XAttribute("version", "4.0"),
             score.Title == "" ? null : new XElement("work", new XElement("work-title", Shown(score.Title))),
+            score.Composer == ""
+                ? null
+                : new XElement("identification", new XElement("creator", new XAttribute("type", "composer"), Shown(score.Composer))),
             new XElement(
                 "part-list",
                 score.Parts.Select(
@@ -59,7 +62,7 @@ public static class MusicXmlWriter
                     i > 0 && row.NotesInLine > 0 && i % row.NotesInLine == 0
                         ? new XElement("print", new XAttribute("new-system", "yes"))
                         : null,
-                    i == 0 ? Attributes(row.Clef, row.Fifths, 4, 1, row.ToSounding) : null,
+                    i == 0 ? Attributes(1, row.Fifths, HiddenTime(4), 1, [(1, row.Clef)], row.ToSounding) : null,
                     row.Rests.Contains(i)
                         ? Rest($"{prefix}n{i + 1}")
                         : Note(pitch, row.Fifths, $"{prefix}n{i + 1}", row.Under.Count > i ? row.Under[i] : ""),
@@ -71,8 +74,26 @@ public static class MusicXmlWriter
     private static XElement Rest(string id) =>
         new("note", new XAttribute("id", id), new XElement("rest"), new XElement("duration", 4), new XElement("type", "whole"));
 
-    /// <summary>Clef, key, and a time signature that is not printed: exercises have phrases, not bars.</summary>
-    internal static XElement Attributes(Clef clef, int fifths, int beats, int divisions, Interval toSounding)
+    /// <summary>Divisions, key, time, clefs and transposition, each where it is given.</summary>
+    internal static XElement Attributes(
+        long? divisions,
+        int? fifths,
+        XElement? time,
+        int staves,
+        IReadOnlyList<(int Staff, Clef Clef)> clefs,
+        Interval? toSounding
+    ) =>
+        new(
+            "attributes",
+            divisions is { } parts ? new XElement("divisions", parts) : null,
+            fifths is { } sharps ? new XElement("key", new XElement("fifths", sharps)) : null,
+            time,
+            divisions is not null && staves > 1 ? new XElement("staves", staves) : null,
+            clefs.Select(clef => ClefOf(clef.Clef, staves > 1 ? clef.Staff : null)),
+            toSounding is { } interval ? Transpose(interval, always: divisions is null) : null
+        );
+
+    private static XElement ClefOf(Clef clef, int? staff)
     {
         var (sign, line) = clef switch
         {
@@ -81,24 +102,26 @@ public static class MusicXmlWriter
             _ => ("C", 4),
         };
         return new XElement(
-            "attributes",
-            new XElement("divisions", divisions),
-            new XElement("key", new XElement("fifths", fifths)),
-            new XElement("time", new XAttribute("print-object", "no"), new XElement("beats", beats), new XElement("beat-type", 4)),
-            new XElement("clef", new XElement("sign", sign), new XElement("line", line)),
-            Transpose(toSounding)
+            "clef",
+            staff is { } number ? new XAttribute("number", number) : null,
+            new XElement("sign", sign),
+            new XElement("line", line)
         );
     }
 
+    /// <summary>A time signature that is not printed: exercises have phrases, not bars.</summary>
+    private static XElement HiddenTime(int beats) =>
+        new("time", new XAttribute("print-object", "no"), new XElement("beats", beats), new XElement("beat-type", 4));
+
     /// <summary>A text without what the format cannot hold, such as control characters.</summary>
-    private static string Shown(string text) => string.Concat(text.EnumerateRunes().Where(IsText));
+    internal static string Shown(string text) => string.Concat(text.EnumerateRunes().Where(IsText));
 
     private static bool IsText(Rune rune) => rune.Value is 9 or 10 or 13 || (rune.Value >= 32 && rune.Value is not (0xFFFE or 0xFFFF));
 
     /// <summary>How the part sounds: octaves apart from the rest, as the format wants it.</summary>
-    private static XElement? Transpose(Interval toSounding)
+    private static XElement? Transpose(Interval toSounding, bool always)
     {
-        if (toSounding == default)
+        if (toSounding == default && !always)
             return null;
         var octaves = toSounding.Semitones / 12;
         return new XElement(
@@ -107,15 +130,6 @@ public static class MusicXmlWriter
             new XElement("chromatic", toSounding.Semitones - (12 * octaves)),
             octaves == 0 ? null : new XElement("octave-change", octaves)
         );
-    }
-
-    /// <summary>What a key signature does to a letter: 1 sharp, -1 flat, 0 nothing.</summary>
-    private static int InKey(Letter letter, int fifths)
-    {
-        var place = "FCGDAEB".IndexOf($"{letter}", StringComparison.Ordinal);
-        return place < fifths ? 1
-            : 6 - place < -fifths ? -1
-            : 0;
     }
 
     private static XElement Note(Pitch pitch, int fifths, string id, string under) =>
@@ -130,19 +144,7 @@ public static class MusicXmlWriter
             ),
             new XElement("duration", 4),
             new XElement("type", "whole"),
-            pitch.Alter == InKey(pitch.Letter, fifths)
-                ? null
-                : new XElement(
-                    "accidental",
-                    pitch.Alter switch
-                    {
-                        0 => "natural",
-                        1 => "sharp",
-                        -1 => "flat",
-                        2 => "double-sharp",
-                        _ => "flat-flat",
-                    }
-                ),
+            new Accidentals(fifths).Before(pitch, tied: false) is { } sign ? new XElement("accidental", sign) : null,
             under == ""
                 ? null
                 : new XElement("lyric", new XAttribute("number", 1), new XElement("syllabic", "single"), new XElement("text", under))

@@ -1,112 +1,145 @@
-using System.Globalization;
 using System.Xml.Linq;
-using Bocca.Core.Music;
 
 namespace Bocca.Core.Score;
 
 /// <summary>Writes one part of a score as MusicXML.</summary>
+/// <param name="part">The part.</param>
+/// <param name="prefix">What the ids of its notes begin with.</param>
+/// <param name="tempo">Quarters a minute to be printed at the beginning; null for none.</param>
 internal sealed class PartWriter(ScorePart part, string prefix, double? tempo)
 {
+    /// <summary>Parts of a quarter finer than this are not written.</summary>
+    private const long MostDivisions = 100_000;
+
+    private readonly long _divisions = Divisions(part);
+    private readonly Dictionary<int, NoteWriter> _voices = [];
+    private readonly bool _hasMetre = part.Measures.Count > 0 && part.Measures[0].Metre is not null;
     private int _number;
-    private bool _tied;
+    private int _fifths = part.Fifths;
+    private Metre _metre = Metre.Common;
+    private IReadOnlyList<int> _ending = [];
 
     public XElement Write(string id) => new("part", new XAttribute("id", id), part.Measures.Select(Measure));
 
+    private static long Divisions(ScorePart part)
+    {
+        var divisions = 1L;
+        foreach (var over in part.Measures.SelectMany(measure => measure.Notes).SelectMany(Overs).Distinct())
+            divisions = checked(divisions / (long)System.Numerics.BigInteger.GreatestCommonDivisor(divisions, over) * over);
+        return divisions <= MostDivisions
+            ? divisions
+            : throw new ArgumentException($"The lengths of the part need {divisions} parts of a quarter; {MostDivisions} are written.");
+    }
+
+    /// <summary>What a note's place and heads are parts of: a head of a tuplet needs its own.</summary>
+    private static IEnumerable<long> Overs(ScoreNote note) =>
+        note.IsMeasureRest || note.GraceType is not null
+            ? [note.At.Denominator, note.Length.Denominator]
+            : [note.At.Denominator, .. NoteWriter.Heads(note).Select(head => head.Length.Denominator)];
+
     private XElement Measure(ScoreMeasure measure, int index)
     {
-        var quarters = Math.Max(1, (int)Math.Round((double)measure.Ticks / MusicScore.TicksPerQuarter));
-        var changed = index > 0 && measure.Ticks != part.Measures[index - 1].Ticks;
+        _fifths = measure.Fifths ?? _fifths;
+        _metre = measure.Metre ?? _metre;
+        _ending = measure.EndingBegins.Count > 0 ? measure.EndingBegins : _ending;
+        var number = measure.Number == "" ? $"{index + 1}" : measure.Number;
         return new XElement(
             "measure",
-            new XAttribute("number", index + 1),
+            new XAttribute("number", number),
+            measure.IsPickup ? new XAttribute("implicit", "yes") : null,
             measure.NewLine && index > 0 ? new XElement("print", new XAttribute("new-system", "yes")) : null,
-            index == 0 ? MusicXmlWriter.Attributes(part.Clef, part.Fifths, quarters, MusicScore.TicksPerQuarter, part.ToSounding) : null,
-            changed
-                ? new XElement(
-                    "attributes",
-                    new XElement(
-                        "time",
-                        new XAttribute("print-object", "no"),
-                        new XElement("beats", quarters),
-                        new XElement("beat-type", 4)
-                    )
-                )
+            Barlines.Left(measure),
+            index == 0 ? Opening(measure) : Changes(measure, part.Measures[index - 1]),
+            index == 0 && tempo is { } beats && !measure.Marks.Any(mark => mark.Kind == MarkKind.Tempo)
+                ? MarkWriter.Write(new ScoreMark(Rational.Zero, MarkKind.Tempo, "", beats), 0)
                 : null,
-            index == 0 && tempo is { } beats ? Tempo(beats) : null,
-            measure.Notes.SelectMany(Note)
+            Content(measure),
+            Barlines.Right(measure, _hasMetre && index == part.Measures.Count - 1, _ending)
         );
     }
 
-    private static XElement Tempo(double tempo) =>
-        new(
-            "direction",
-            new XAttribute("placement", "above"),
-            new XElement(
-                "direction-type",
-                new XElement(
-                    "metronome",
-                    new XElement("beat-unit", "quarter"),
-                    new XElement("per-minute", tempo.ToString("0.##", CultureInfo.InvariantCulture))
-                )
-            ),
-            new XElement("sound", new XAttribute("tempo", tempo.ToString("0.##", CultureInfo.InvariantCulture)))
+    private XElement Opening(ScoreMeasure measure) =>
+        MusicXmlWriter.Attributes(
+            _divisions,
+            part.Fifths,
+            _hasMetre ? Time(measure.Metre!.Value) : HiddenTime(measure),
+            part.Staves,
+            [.. Enumerable.Range(1, part.Staves).Select(staff => (staff, measure.Clefs.GetValueOrDefault(staff, part.Clef)))],
+            part.ToSounding
         );
 
-    /// <summary>A note, as several tied ones where one head cannot show its length.</summary>
-    private IEnumerable<XElement> Note(ScoreNote note)
+    private XElement? Changes(ScoreMeasure measure, ScoreMeasure before)
     {
-        var values = NoteValue.Of(note.Ticks);
-        for (var i = 0; i < values.Count; i++)
-        {
-            var (first, last) = (i == 0, i == values.Count - 1);
-            var begins = note.Written is not null && (!last || note.TiedToNext);
-            var ends = note.Written is not null && (!first || _tied);
-            _number++;
-            yield return new XElement(
-                "note",
-                new XAttribute("id", $"{prefix}n{_number}"),
-                note.Written is { } pitch ? PitchOf(pitch) : new XElement("rest"),
-                new XElement("duration", values[i].Ticks),
-                ends ? new XElement("tie", new XAttribute("type", "stop")) : null,
-                begins ? new XElement("tie", new XAttribute("type", "start")) : null,
-                new XElement("voice", 1),
-                new XElement("type", values[i].Type),
-                values[i].Dots == 1 ? new XElement("dot") : null,
-                Notations(note, first, last, begins, ends),
-                first ? note.Lines.Select(Lyric) : null
+        var time = _hasMetre
+            ? measure.Metre is { } metre
+                ? Time(metre)
+                : null
+            : measure.Length != before.Length
+                ? HiddenTime(measure)
+                : null;
+        return time is null && measure.Fifths is null && measure.Clefs.Count == 0 && measure.ToSounding is null
+            ? null
+            : MusicXmlWriter.Attributes(
+                null,
+                measure.Fifths,
+                time,
+                part.Staves,
+                [.. measure.Clefs.OrderBy(clef => clef.Key).Select(clef => (clef.Key, clef.Value))],
+                measure.ToSounding
             );
+    }
+
+    private static XElement Time(Metre metre) => new("time", new XElement("beats", metre.Above), new XElement("beat-type", metre.Below));
+
+    /// <summary>A time signature that is not printed, for exercises that have phrases and not bars.</summary>
+    private static XElement HiddenTime(ScoreMeasure measure) =>
+        new(
+            "time",
+            new XAttribute("print-object", "no"),
+            new XElement("beats", Math.Max(1, (int)Math.Round(measure.Length.Value))),
+            new XElement("beat-type", 4)
+        );
+
+    /// <summary>Voice by voice, each from the beginning of the measure; signs stand with the first.</summary>
+    private IEnumerable<XElement> Content(ScoreMeasure measure)
+    {
+        var accidentals = Enumerable.Range(1, part.Staves).ToDictionary(staff => staff, _ => new Accidentals(_fifths));
+        var voices = measure.Notes.GroupBy(note => (note.Staff, note.Voice)).OrderBy(voice => voice.Key).ToList();
+        var beams = _hasMetre ? Beams.Of(measure, _metre) : [];
+        var marks = new Queue<ScoreMark>(measure.Marks.OrderBy(mark => mark.At));
+        var at = Rational.Zero;
+        foreach (var voice in voices)
+        {
+            if (at > Rational.Zero)
+                yield return new XElement("backup", new XElement("duration", Ticks(at)));
+            at = Rational.Zero;
+            foreach (var note in voice)
+            {
+                // What stands within a note is written before it, with its distance.
+                while (marks.TryPeek(out var mark) && (mark.At < note.End || mark.At <= note.At))
+                    yield return MarkWriter.Write(marks.Dequeue(), Ticks(mark.At - note.At));
+                if (note.At > at)
+                    yield return new XElement("forward", new XElement("duration", Ticks(note.At - at)));
+                foreach (var written in WriterOf(note).Write(note, beams.GetValueOrDefault(note), accidentals[note.Staff]))
+                    yield return written;
+                at = note.End;
+            }
+
+            while (marks.TryDequeue(out var mark))
+                yield return MarkWriter.Write(mark, Ticks(mark.At - at));
         }
 
-        _tied = note.TiedToNext;
+        while (marks.TryDequeue(out var mark))
+            yield return MarkWriter.Write(mark, Ticks(mark.At - at));
     }
 
-    private static XElement PitchOf(Pitch pitch) =>
-        new(
-            "pitch",
-            new XElement("step", pitch.Letter),
-            pitch.Alter == 0 ? null : new XElement("alter", pitch.Alter),
-            new XElement("octave", pitch.Octave)
-        );
-
-    private static XElement? Notations(ScoreNote note, bool first, bool last, bool tieBegins, bool tieEnds)
+    private NoteWriter WriterOf(ScoreNote note)
     {
-        XElement[] marks =
-        [
-            .. tieEnds ? [new XElement("tied", new XAttribute("type", "stop"))] : Array.Empty<XElement>(),
-            .. tieBegins ? [new XElement("tied", new XAttribute("type", "start"))] : Array.Empty<XElement>(),
-            .. note.SlurEnds && last
-                ? [new XElement("slur", new XAttribute("type", "stop"), new XAttribute("number", 1))]
-                : Array.Empty<XElement>(),
-            .. note.SlurBegins && first
-                ? [new XElement("slur", new XAttribute("type", "start"), new XAttribute("number", 1))]
-                : Array.Empty<XElement>(),
-            .. note.BreathAfter && last ? [new XElement("articulations", new XElement("breath-mark"))] : Array.Empty<XElement>(),
-        ];
-        return marks.Length == 0 ? null : new XElement("notations", marks);
+        var key = (100 * note.Staff) + note.Voice;
+        if (!_voices.TryGetValue(key, out var writer))
+            _voices[key] = writer = new NoteWriter(part.Staves > 1, Ticks, () => $"{prefix}n{++_number}");
+        return writer;
     }
 
-    private static XElement? Lyric(string text, int line) =>
-        text == ""
-            ? null
-            : new XElement("lyric", new XAttribute("number", line + 1), new XElement("syllabic", "single"), new XElement("text", text));
+    private long Ticks(Rational quarters) => (quarters * new Rational(_divisions)).Floor;
 }

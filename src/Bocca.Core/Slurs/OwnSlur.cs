@@ -28,19 +28,19 @@ public sealed record OwnSlur(int Measure, IReadOnlyList<Pitch> Written, Slur? Sl
     {
         var part = score.Parts[0];
         var slurs = new List<OwnSlur>();
-        List<(Pitch Sounding, int Ticks)>? notes = null;
-        var (began, tied) = (0, false);
+        List<(Pitch Sounding, Rational Length)>? notes = null;
+        var (began, tied, voice) = (0, false, 0);
         foreach (var (note, measure) in part.Measures.SelectMany((measure, i) => measure.Notes.Select(note => (note, i + 1))))
         {
-            if (note.SlurBegins && notes is null)
-                (notes, began, tied) = ([], measure, false);
-            if (notes is null || note.Written is not { } written)
+            if (note.SlurBegins && notes is null && note.Sounds)
+                (notes, began, tied, voice) = ([], measure, false, note.Voice);
+            if (notes is null || note.Written is not { } written || !note.Sounds || note.InChord || note.Staff > 1 || note.Voice != voice)
                 continue;
             var sounding = written.Transpose(part.ToSounding);
             if (tied)
-                notes[^1] = (notes[^1].Sounding, notes[^1].Ticks + note.Ticks);
+                notes[^1] = (notes[^1].Sounding, notes[^1].Length + note.Length);
             else
-                notes.Add((sounding, note.Ticks));
+                notes.Add((sounding, note.Length));
             tied = note.TiedToNext;
             if (!note.SlurEnds || tied)
                 continue;
@@ -55,30 +55,25 @@ public sealed record OwnSlur(int Measure, IReadOnlyList<Pitch> Written, Slur? Sl
             : throw new InvalidDataException("The score marks no slur: set a slur over what goes in one breath.");
     }
 
-    private static OwnSlur Best(SlurPlayer player, int measure, List<(Pitch Sounding, int Ticks)> notes)
+    private static OwnSlur Best(SlurPlayer player, int measure, List<(Pitch Sounding, Rational Length)> notes)
     {
         var here = On(player, measure, notes);
         if (here.Slur is not null)
             return here;
-        var up = On(player, measure, notes.ConvertAll(note => (note.Sounding.Transpose(Octave), note.Ticks)));
-        var down = On(player, measure, notes.ConvertAll(note => (note.Sounding.Transpose(Octave.Inverse), note.Ticks)));
+        var up = On(player, measure, notes.ConvertAll(note => (note.Sounding.Transpose(Octave), note.Length)));
+        var down = On(player, measure, notes.ConvertAll(note => (note.Sounding.Transpose(Octave.Inverse), note.Length)));
         return up.Slur is not null ? up with { Octaves = 1 }
             : down.Slur is not null ? down with { Octaves = -1 }
             : here;
     }
 
-    private static OwnSlur On(SlurPlayer player, int measure, List<(Pitch Sounding, int Ticks)> notes)
+    private static OwnSlur On(SlurPlayer player, int measure, List<(Pitch Sounding, Rational Length)> notes)
     {
         var written = notes.ConvertAll(note => player.Reading.ToWritten(note.Sounding));
         OwnSlur Not(string why) => new(measure, written, null, why);
         if (notes.Count is < 2 or > SlurShape.MostOwnNotes)
             return Not($"A slur has 2 to {SlurShape.MostOwnNotes} notes, this one has {notes.Count}.");
-        if (
-            notes.Any(note =>
-                note.Ticks < SlurShape.ShortestBeats * MusicScore.TicksPerQuarter
-                || note.Ticks > SlurShape.LongestBeats * MusicScore.TicksPerQuarter
-            )
-        )
+        if (notes.Any(note => note.Length.Value < SlurShape.ShortestBeats || note.Length.Value > SlurShape.LongestBeats))
             return Not($"Its notes last from a sixteenth to {SlurShape.LongestBeats:0} beats; one of these does not.");
         var whyNot = "";
         foreach (var tube in player.Tubes())
@@ -92,10 +87,7 @@ public sealed record OwnSlur(int Measure, IReadOnlyList<Pitch> Written, Slur? Sl
             );
             if (partials.Contains(0))
                 continue;
-            var shape = SlurShape.Own(
-                [.. partials.Select(partial => partial - partials[0])],
-                [.. notes.Select(note => (double)note.Ticks / MusicScore.TicksPerQuarter)]
-            );
+            var shape = SlurShape.Own([.. partials.Select(partial => partial - partials[0])], [.. notes.Select(note => note.Length.Value)]);
             var (slur, why) = SlurWriter.Of(player, shape, tube, partials[0]);
             if (slur?.Id.Length > LongestId)
                 return Not("It is too long to be kept by name: split it.");

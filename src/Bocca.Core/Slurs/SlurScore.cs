@@ -29,7 +29,15 @@ public static class SlurScore
             player.Reading.WrittenAboveSounding.Inverse,
             [
                 .. slurs.SelectMany(
-                    (slur, i) => new[] { new ScoreMeasure([.. slur.Notes.Select((note, j) => NoteOf(slur, note, j))], i > 0), Rest(slur) }
+                    (slur, i) =>
+                        new[]
+                        {
+                            ScoreMeasure.Row(slur.Notes.Select((note, j) => NoteOf(slur, note, j))) with
+                            {
+                                NewLine = i > 0,
+                            },
+                            Rest(slur),
+                        }
                 ),
             ]
         )
@@ -37,18 +45,19 @@ public static class SlurScore
             Program = Program(player.Instrument),
         };
 
-    private static ScoreMeasure Rest(Slur slur) => new([new ScoreNote(null, Ticks(slur.Beats))]);
+    private static ScoreMeasure Rest(Slur slur) => ScoreMeasure.Row(new ScoreNote(null, Quarters(slur.Beats)));
 
     private static ScoreNote NoteOf(Slur slur, SlurNote note, int index) =>
-        new(note.Written, Ticks(note.Beats))
+        new(note.Written, Quarters(note.Beats))
         {
-            SlurBegins = index == 0,
-            SlurEnds = index == slur.Notes.Count - 1,
-            BreathAfter = index == slur.Notes.Count - 1,
+            SlursBegun = index == 0 ? 1 : 0,
+            SlursEnded = index == slur.Notes.Count - 1 ? 1 : 0,
+            Marks = index == slur.Notes.Count - 1 ? NoteMarks.Breath : NoteMarks.None,
             Lines = [index == 0 || note.Tube.Setting != slur.Notes[index - 1].Tube.Setting ? note.Tube.Setting.ToString() : "", note.Vowel],
         };
 
-    private static int Ticks(double beats) => (int)Math.Round(beats * MusicScore.TicksPerQuarter);
+    /// <summary>Slurs last whole sixteenths.</summary>
+    private static Rational Quarters(double beats) => new((long)Math.Round(beats * 4), 4);
 
     /// <summary>The General MIDI voice of a family, counted from 0.</summary>
     internal static int Program(Instrument instrument) =>

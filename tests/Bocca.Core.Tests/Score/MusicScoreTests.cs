@@ -40,7 +40,7 @@ public sealed class MusicScoreTests
                     .Select(note =>
                         (
                             note.Written,
-                            note.Ticks,
+                            note.Length,
                             note.SlurBegins,
                             note.SlurEnds,
                             note.BreathAfter,
@@ -52,7 +52,7 @@ public sealed class MusicScoreTests
                     .Select(note =>
                         (
                             note.Written,
-                            note.Ticks,
+                            note.Length,
                             note.SlurBegins,
                             note.SlurEnds,
                             note.BreathAfter,
@@ -69,20 +69,18 @@ public sealed class MusicScoreTests
         var score = new MusicScore(
             "",
             60,
-            [
-                new ScorePart(
-                    "x",
-                    Clef.Treble,
-                    default,
-                    [new ScoreMeasure([new ScoreNote(Pitch.Parse("C4"), 5 * MusicScore.TicksPerQuarter)])]
-                ),
-            ]
+            [new ScorePart("x", Clef.Treble, default, [ScoreMeasure.Row(new ScoreNote(Pitch.Parse("C4"), 5))])]
         );
         var notes = MusicXmlReader.Read(Encoding.UTF8.GetBytes(MusicXmlWriter.Write(score))).Parts[0].Measures[0].Notes;
         Assert.Equal([true, false], notes.Select(note => note.TiedToNext));
-        Assert.Equal(5 * MusicScore.TicksPerQuarter, notes.Sum(note => note.Ticks));
+        Assert.Equal([4, 1], notes.Select(note => note.Length.Value));
         Assert.Throws<ArgumentException>(() =>
-            MusicXmlWriter.Write(score with { Parts = [score.Parts[0] with { Measures = [new ScoreMeasure([new ScoreNote(null, 7)])] }] })
+            MusicXmlWriter.Write(
+                score with
+                {
+                    Parts = [score.Parts[0] with { Measures = [ScoreMeasure.Row(new ScoreNote(null, new Rational(1, 7)))] }],
+                }
+            )
         );
     }
 
@@ -139,7 +137,7 @@ public sealed class MusicScoreTests
     [Theory]
     [InlineData("", "empty")]
     [InlineData("hello", "not MusicXML")]
-    [InlineData("<score-timewise/>", "part by part")]
+    [InlineData("<score-timewise/>", "no part")]
     [InlineData("<html/>", "outermost element is 'html'")]
     [InlineData("<score-partwise/>", "no part")]
     [InlineData(

@@ -28,16 +28,18 @@ public sealed class OwnSlurTests
                     [
                         .. slurs
                             .Select(slur => slur.Split(' '))
-                            .Select(notes => new ScoreMeasure([
-                                .. notes.Select(
-                                    (note, i) =>
-                                        new ScoreNote(Pitch.Parse(note), MusicScore.TicksPerQuarter)
-                                        {
-                                            SlurBegins = i == 0,
-                                            SlurEnds = i == notes.Length - 1,
-                                        }
-                                ),
-                            ])),
+                            .Select(notes =>
+                                ScoreMeasure.Row(
+                                    notes.Select(
+                                        (note, i) =>
+                                            new ScoreNote(Pitch.Parse(note), 1)
+                                            {
+                                                SlursBegun = i == 0 ? 1 : 0,
+                                                SlursEnded = i == notes.Length - 1 ? 1 : 0,
+                                            }
+                                    )
+                                )
+                            ),
                     ]
                 ),
             ]
@@ -83,13 +85,13 @@ public sealed class OwnSlurTests
         var tied = new MusicScore(
             "",
             72,
-            [part with { Measures = [new ScoreMeasure([notes[0] with { TiedToNext = true }, notes[1], notes[2]])] }]
+            [part with { Measures = [ScoreMeasure.Row(notes[0] with { TiedToNext = true }, notes[1], notes[2])] }]
         );
         Assert.Equal([2.0, 1.0], OwnSlur.Of(tied, Player("trumpet-bb"))[0].Slur!.Notes.Select(note => note.Beats));
         var plain = new MusicScore(
             "",
             72,
-            [part with { Measures = [new ScoreMeasure([.. notes.Select(note => note with { SlurBegins = false, SlurEnds = false })])] }]
+            [part with { Measures = [ScoreMeasure.Row(notes.Select(note => note with { SlursBegun = 0, SlursEnded = 0 }))] }]
         );
         Assert.Contains(
             "no slur",
