@@ -66,6 +66,7 @@ public static class CommandLine
             WeekCommand.Create(),
             RhythmCommand.Create(),
             EarCommand.Create(),
+            PlanCommand.Create(),
             AnalyseCommand.Create(),
             BreathCommand.Create(),
             SimulateCommand.Create(),

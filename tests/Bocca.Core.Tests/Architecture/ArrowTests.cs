@@ -22,6 +22,7 @@ public sealed class ArrowTests
         ["Breath", "Embouchure", "Buzz"],
         ["Tone"],
         ["Slurs", "Ear", "Counting"],
+        ["Pieces"],
         ["Practice"],
         ["Simulation"],
     ];

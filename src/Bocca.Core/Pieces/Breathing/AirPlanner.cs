@@ -1,0 +1,131 @@
+using Bocca.Core.Pieces.Lines;
+using Bocca.Core.Pieces.Study;
+
+namespace Bocca.Core.Pieces.Breathing;
+
+/// <summary>Plans the breaths of a line: the cheapest legal places so that no breath is used up, parallel places alike.</summary>
+public static class AirPlanner
+{
+    /// <summary>Plans a line.</summary>
+    /// <param name="line">The line.</param>
+    /// <param name="breather">Who breathes.</param>
+    /// <param name="phrases">Its phrases.</param>
+    /// <param name="returns">What comes again in it: the same places are breathed in, or the difference is paid.</param>
+    /// <exception cref="ArgumentException">The breath is none that can be planned with, or a place is asked for and forbidden.</exception>
+    public static AirPlan Plan(PieceLine line, PieceBreather breather, IReadOnlyList<Phrase> phrases, IReadOnlyList<Return> returns)
+    {
+        Check(line, breather);
+        var (chain, places) = Built(line, breather, phrases);
+        var search = new AirSearch(chain, places, Parallel(returns, places), breather.Costs);
+        var found = search.Search();
+        if (found.OutOfAirAt is { } note)
+            return Impossible(line, breather, phrases, note);
+        return new AirWords(line, breather, chain, places, found).Plan();
+    }
+
+    /// <summary>Stretches whose places are parallel: the same notes, and a place in both.</summary>
+    private static List<(int From, int Like, int Count)> Parallel(
+        IReadOnlyList<Return> returns,
+        IReadOnlyList<IReadOnlyList<AirPlace>> places
+    ) =>
+        [
+            .. returns
+                .Where(each => each.Same > 1)
+                // The last note's place belongs to what comes after it, which may be something else.
+                .Select(each => (each.From, each.Like, Count: each.Same - 1))
+                .Where(each => Enumerable.Range(0, each.Count).All(i => IsRest(places[each.From + i]) == IsRest(places[each.Like + i]))),
+        ];
+
+    private static bool IsRest(IReadOnlyList<AirPlace> places) => places is [{ Kind: PlaceKind.Rest }, ..];
+
+    private static (AirChain Chain, IReadOnlyList<IReadOnlyList<AirPlace>> Places) Built(
+        PieceLine line,
+        PieceBreather breather,
+        IReadOnlyList<Phrase> phrases
+    )
+    {
+        var finder = new AirPlaces(line, breather, phrases);
+        var places = new IReadOnlyList<AirPlace>[line.Notes.Count];
+        for (var i = 0; i < places.Length; i++)
+            places[i] = finder.After(i);
+        return (new AirChain(line, breather, places, finder), places);
+    }
+
+    private static void Check(PieceLine line, PieceBreather breather)
+    {
+        if (!(breather.CapacitySeconds is >= PieceBreather.LeastCapacity and <= PieceBreather.MostCapacity))
+            throw new ArgumentException(
+                $"One breath carries {PieceBreather.LeastCapacity:0} to {PieceBreather.MostCapacity:0} s, "
+                    + $"not {breather.CapacitySeconds:0.#}."
+            );
+        if (line.Notes.Count == 0)
+            throw new ArgumentException("There is no note to breathe for.");
+        foreach (var asked in breather.Asked)
+            if (asked < 0 || asked >= line.Notes.Count - 1)
+                throw new ArgumentException(
+                    $"A breath is asked for after note {asked}; the places go from 0 to {line.Notes.Count - 2}: after the last it is free."
+                );
+            else if (breather.Forbidden.Contains(asked))
+                throw new ArgumentException($"A breath is asked for and forbidden at one place: {line.PlaceOf(asked)}.");
+    }
+
+    private static AirPlan Impossible(PieceLine line, PieceBreather breather, IReadOnlyList<Phrase> phrases, int note)
+    {
+        var tempo = MendingTempo(line, breather, phrases);
+        var softer = !breather.Softer && IsPossible(line, breather with { Softer = true }, phrases);
+        string[] mends =
+        [
+            .. tempo is { } beats ? [$"it goes at {beats:0} beats a minute"] : Array.Empty<string>(),
+            .. softer ? ["it goes one level softer"] : Array.Empty<string>(),
+            .. breather.Forbidden.Count > 0 && IsPossible(line, breather with { Forbidden = new HashSet<int>() }, phrases)
+                ? ["it goes with the forbidden places free"]
+                : Array.Empty<string>(),
+        ];
+        var sentence =
+            $"In bar {line.BarOf(note)} the air runs out before the next place to breathe: one breath carries "
+            + $"{breather.CapacitySeconds:0.0} s. "
+            + (mends.Length > 0 ? $"{char.ToUpperInvariant(mends[0][0])}{string.Join("; ", mends)[1..]}." : "No tempo mends that.");
+        return new AirPlan([], [], 0, 0)
+        {
+            Why = sentence,
+            OutOfAirAt = note,
+            MendingTempo = tempo,
+        };
+    }
+
+    private static bool IsPossible(PieceLine line, PieceBreather breather, IReadOnlyList<Phrase> phrases) =>
+        Built(line, breather, phrases).Chain.Cheapest().OutOfAirAt is null;
+
+    /// <summary>The slowest whole tempo at which there is a plan, by bisection; null where even the fastest has none.</summary>
+    private static double? MendingTempo(PieceLine line, PieceBreather breather, IReadOnlyList<Phrase> phrases)
+    {
+        bool Goes(double tempo) => IsPossible(Faster(line, tempo / line.Tempo), breather, phrases);
+        var (low, high) = (Math.Floor(line.Tempo), PieceLine.FastestTempo);
+        if (high <= low || !Goes(high))
+            return null;
+        while (high - low > 1)
+        {
+            var middle = Math.Floor((low + high) / 2);
+            (low, high) = Goes(middle) ? (low, middle) : (middle, high);
+        }
+
+        return high;
+    }
+
+    private static PieceLine Faster(PieceLine line, double times) =>
+        line with
+        {
+            Tempo = line.Tempo * times,
+            Notes =
+            [
+                .. line.Notes.Select(note =>
+                    note with
+                    {
+                        Seconds = note.Seconds / times,
+                        Held = note.Held / times,
+                        RestSeconds = note.RestSeconds / times,
+                    }
+                ),
+            ],
+        };
+}
