@@ -7,6 +7,7 @@ using Bocca.Web.Pages.Breath;
 using Bocca.Web.Pages.Buzz;
 using Bocca.Web.Pages.Ear;
 using Bocca.Web.Pages.Notes;
+using Bocca.Web.Pages.Pieces;
 using Bocca.Web.Pages.Practice;
 using Bocca.Web.Pages.Setup;
 using Bocca.Web.Pages.Slurs;
@@ -45,6 +46,7 @@ foreach (
             NotesStop.Stop,
             SlursStop.Stop,
             EarStop.Stop,
+            PiecesStop.Stop,
             PracticeStop.Stop,
         ]
 )

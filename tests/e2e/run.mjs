@@ -10,7 +10,7 @@ import { folder, address, startApp, stopApp } from "./app.mjs";
 const here = dirname(fileURLToPath(import.meta.url));
 const roomless = "scores";
 const groups = [
-  { names: ["everywhere", "drills", "notes", "practice", "lesson", "setup", "start"], atOnce: 2 },
+  { names: ["everywhere", "drills", "notes", "practice", "lesson", "setup", "start", "pieces"], atOnce: 2 },
   { names: ["slurs", "take", "capture", "advice", "tone", "ear", "breath"], atOnce: 2 },
   { names: ["live"], atOnce: 1 },
 ];

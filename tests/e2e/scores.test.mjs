@@ -1,7 +1,7 @@
 // Scores written for every instrument, read back by two independent readers: what sounds is what was meant.
 import assert from "node:assert/strict";
 import { execFileSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { after, describe, it } from "node:test";
@@ -29,7 +29,7 @@ async function byVerovio(xml) {
 }
 
 // The second reader wants a process of its own, and no score put away before the last is read.
-function byWebmscore(files) {
+function webmscore(files, save) {
   const script = `
     import WebMscore from "webmscore";
     import { readFileSync } from "node:fs";
@@ -37,12 +37,17 @@ function byWebmscore(files) {
     const out = [];
     for (const file of JSON.parse(process.argv[1])) {
       const score = await WebMscore.load("xml", new Uint8Array(readFileSync(file)), [], false);
-      out.push(Buffer.from(await score.saveMidi(true, true)).toString("base64"));
+      out.push(Buffer.from(await score.${save}).toString("base64"));
     }
     console.log("@@" + JSON.stringify(out));`;
   const said = execFileSync("node", ["--no-experimental-fetch", "--no-warnings", "--input-type=module", "-e", script, JSON.stringify(files)], { cwd: here, maxBuffer: 50e6, stdio: ["ignore", "pipe", "ignore"] }).toString();
-  return JSON.parse(said.slice(said.lastIndexOf("@@") + 2)).map((midi) => sounding(Buffer.from(midi, "base64")));
+  return JSON.parse(said.slice(said.lastIndexOf("@@") + 2)).map((file) => Buffer.from(file, "base64"));
 }
+
+const byWebmscore = (files) => webmscore(files, "saveMidi(true, true)").map(sounding);
+
+// The same scores as that program writes them itself.
+const rewrittenByWebmscore = (files) => webmscore(files, "saveXml()").map((file) => file.toString("utf8"));
 
 describe("scores", () => {
   after(() => rmSync(folder, { recursive: true, force: true }));
@@ -76,6 +81,61 @@ describe("scores", () => {
       assert.deepEqual((await byVerovio(readFileSync(file, "utf8")))[0], meant, `${file} in verovio`);
       assert.deepEqual(other[i][0], meant, `${file} in webmscore`);
       assert.deepEqual(sounding(readFileSync(`${file}.mid`))[0], meant, `${file}.mid`);
+    }
+  });
+
+  // What was typed in every sign there is: the same pitches at the same moments, and every sign in the other reader's own file.
+  it("of a typed piece are the same to the last sign in two other readers", { timeout: 120000 }, async () => {
+    const [text, file] = [join(folder, "typed.txt"), join(folder, "typed.musicxml")];
+    writeFileSync(text, "6/8 Eb: =60 p \"Gently\" (q. Bb4 e C5 D5 Eb5) | q. F4~ F4 | < s Bb4 C5 D5 Eb5 F5 Eb5 > e D5. C5> Bb4- = | 3/4 q G4! F4 r | q. A4 3{s G4 A4 B4} q /E5 D5 , || 4/4 Bb: =100 ff [Bb7] h.. Bb4^ e A4 | R | w Bb4@ |");
+    const { notes } = JSON.parse(bocca("plan", text, "--instrument", "trumpet-c", "--breath", "20", "--out", file, "--json"));
+    const moments = (tracks) => tracks.map((track) => [track.midi, Math.round(track.time * 100) / 100]);
+    const meant = notes.map((note) => [midiOf(note.sounding), Math.round(note.seconds * 100) / 100]);
+    const near = (found, who) => {
+      // Grace notes sound too, and steal time before the beat.
+      const own = found.filter(([midi], i) => !(midi === 76 && found[i + 1]?.[0] === 74 && found[i + 1][1] - found[i][1] < 0.3));
+      assert.deepEqual(own.map(([midi]) => midi), meant.map(([midi]) => midi), who);
+      for (const [i, [, at]] of own.entries()) assert.ok(Math.abs(at - meant[i][1]) < 0.2, `${who}: note ${i} at ${at}, not ${meant[i][1]}`);
+    };
+    toolkit ??= new VerovioToolkit(await createVerovio());
+    toolkit.setOptions({ breaks: "none" });
+    assert.ok(toolkit.loadData(readFileSync(file, "utf8")));
+    near(moments(new midiFiles.Midi(Buffer.from(toolkit.renderToMIDI(), "base64")).tracks.flatMap((track) => track.notes)), "verovio");
+    const picture = toolkit.getMEI();
+    for (const sign of ["<slur", "<tie", "<hairpin", "<tuplet", "<artic ", "<fermata", "<dynam", "<harm", "<tempo", "<dir", "grace=", "<fing", "dots=\"2\"", "<mRest"]) assert.ok(picture.includes(sign), `verovio lacks ${sign}`);
+    const [again] = rewrittenByWebmscore([file]);
+    for (const sign of ["<slur", "<tied", "<wedge", "<tuplet", "<staccato", "<accent", "<tenuto", "<strong-accent", "<staccatissimo", "<fermata", "<ff", "<harmony", "<metronome", "<words", "<grace", "<fingering", "<breath-mark", "<dot"]) assert.ok(again.includes(sign), `webmscore lacks ${sign}`);
+    writeFileSync(join(folder, "again.musicxml"), again);
+    const second = JSON.parse(bocca("plan", join(folder, "again.musicxml"), "--instrument", "trumpet-c", "--breath", "20", "--json"));
+    assert.deepEqual(second.notes.map((note) => [note.sounding, note.setting, note.measure]), notes.map((note) => [note.sounding, note.setting, note.measure]));
+  });
+
+  // By other programs' conventions: read, planned, written back; the same notes as before, and our marks there, for both readers.
+  it("that others wrote keep everything when they are fingered and breathed", { timeout: 300000 }, async () => {
+    const index = JSON.parse(readFileSync(join(here, "..", "scores", "index.json"), "utf8"));
+    // Time by time is read by neither of the two; what we make of such a file is held by the tests of the core.
+    const files = Object.entries(index).filter(([name]) => name !== "written-time-by-time").map(([name, { notes, part }]) => {
+      const [from, to] = [join(here, "..", "scores", `${name}.musicxml`), join(folder, `${name}-marked.musicxml`)];
+      const choice = part ? ["--part", part] : [];
+      const plan = JSON.parse(bocca("plan", from, "--instrument", "horn-f", "--breath", "20", ...choice, "--out", to, "--json"));
+      assert.equal(plan.notes.map((note) => note.written).join(" "), notes, name);
+      return { name, from, to, choice, plan };
+    });
+    assert.ok(files.length >= 20);
+    const [before, after] = [byWebmscore(files.map((file) => file.from)), byWebmscore(files.map((file) => file.to))];
+    const again = rewrittenByWebmscore(files.map((file) => file.to));
+    for (const [i, { name, from, to, choice, plan }] of files.entries()) {
+      assert.deepEqual(after[i], before[i], `${name} in webmscore`);
+      const read = await byVerovio(readFileSync(from, "utf8"));
+      assert.deepEqual(await byVerovio(readFileSync(to, "utf8")), read, `${name} in verovio`);
+      // A score without any attributes it does not read at all.
+      assert.ok(name.startsWith("no-divisions") || (toolkit.getMEI().match(/<fing/g) ?? []).length >= plan.notes.length, `${name}: fingerings in verovio`);
+      assert.ok((again[i].match(/<fingering/g) ?? []).length >= plan.notes.length, `${name}: fingerings in webmscore`);
+      // What the other program wrote of it is read and planned alike.
+      const rewritten = join(folder, `${name}-again.musicxml`);
+      writeFileSync(rewritten, again[i]);
+      const second = JSON.parse(bocca("plan", rewritten, "--instrument", "horn-f", "--breath", "20", ...choice, "--json"));
+      assert.deepEqual(second.notes.map((note) => [note.sounding, note.setting]), plan.notes.map((note) => [note.sounding, note.setting]), `${name} again`);
     }
   });
 

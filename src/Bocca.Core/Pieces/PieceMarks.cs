@@ -28,9 +28,9 @@ public static class PieceMarks
             var note = plan.Line.Notes[breath.Place.After];
             Mark(note.Source.Last, mark => mark with { Breath = true });
             if (breath.Place is { Kind: PlaceKind.Drop, Shortens: { } dropped })
-                Mark(plan.Line.Notes[dropped.Note].Source.First, mark => mark with { Words = "left out: breathe" });
-            else if (breath.WrittenAs != "")
-                Mark(note.Source.First, mark => mark with { Words = breath.WrittenAs });
+                Mark(plan.Line.Notes[dropped.Note].Source.First, mark => mark with { Words = breath.Place.Mark });
+            else if (breath.Place.Mark is { Length: > 0 } less)
+                Mark(note.Source.First, mark => mark with { Words = less });
         }
 
         return [.. marks.Values];

@@ -7,31 +7,6 @@ using Bocca.Core.Score;
 
 namespace Bocca.Core.Pieces;
 
-/// <summary>What a teacher settles for a piece by hand.</summary>
-public sealed record PieceChoices
-{
-    /// <summary>Nothing.</summary>
-    public static PieceChoices None { get; } = new();
-
-    /// <summary>The settings that are pinned, by the note's place.</summary>
-    public IReadOnlyDictionary<int, Setting> Pins { get; init; } = new Dictionary<int, Setting>();
-
-    /// <summary>Bars that are fingered by the chart, by their places.</summary>
-    public IReadOnlySet<int> ByChart { get; init; } = new HashSet<int>();
-
-    /// <summary>Notes after which a breath is asked for.</summary>
-    public IReadOnlySet<int> Breaths { get; init; } = new HashSet<int>();
-
-    /// <summary>Notes after which none is taken.</summary>
-    public IReadOnlySet<int> NoBreaths { get; init; } = new HashSet<int>();
-
-    /// <summary>Notes after which a phrase ends.</summary>
-    public IReadOnlySet<int> PhraseEnds { get; init; } = new HashSet<int>();
-
-    /// <summary>Notes after which none ends.</summary>
-    public IReadOnlySet<int> PhraseJoins { get; init; } = new HashSet<int>();
-}
-
 /// <summary>A piece worked out for a player: read, fingered, breathed, studied.</summary>
 /// <param name="Line">The line.</param>
 /// <param name="Fingered">Its settings.</param>

@@ -68,6 +68,7 @@ public sealed partial class PieceText
     private double? _tempo;
     private bool _metreSaid;
     private int _lastEnding;
+    private bool _hairpin;
 
     private PieceText() { }
 
@@ -121,14 +122,7 @@ public sealed partial class PieceText
                 MeasureRest(at);
                 return;
             case "<" or ">" or "=":
-                _marks.Add(
-                    new ScoreMark(
-                        _at,
-                        token == "<" ? MarkKind.Crescendo
-                            : token == ">" ? MarkKind.Diminuendo
-                            : MarkKind.HairpinEnd
-                    )
-                );
+                Hairpin(token);
                 return;
         }
 
@@ -146,6 +140,16 @@ public sealed partial class PieceText
             Note(token, at);
         else
             Sign(token, at);
+    }
+
+    /// <summary>A hairpin that begins, or one that ends; where one is open it ends first.</summary>
+    private void Hairpin(string token)
+    {
+        if (_hairpin || token == "=")
+            _marks.Add(new ScoreMark(_at, MarkKind.HairpinEnd));
+        _hairpin = token != "=";
+        if (_hairpin)
+            _marks.Add(new ScoreMark(_at, token == "<" ? MarkKind.Crescendo : MarkKind.Diminuendo));
     }
 
     private void Sign(string token, int at)
@@ -394,6 +398,8 @@ public sealed partial class PieceText
             throw new EntrySlip(Math.Max(0, end - 1), 1, "A slur is open at the end: write ) after its last note.");
         if (_tuplet is not null)
             throw new EntrySlip(Math.Max(0, end - 1), 1, "A tuplet is open at the end: write }.");
+        if (_hairpin)
+            Hairpin("=");
         if (_notes.Count > 0)
         {
             // The last bar may still be growing: it is read as far as it goes.

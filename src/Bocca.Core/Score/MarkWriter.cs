@@ -28,7 +28,8 @@ internal static class MarkWriter
     /// <summary>Writes one.</summary>
     /// <param name="mark">The sign.</param>
     /// <param name="offset">How far behind the place in the file it stands, in divisions.</param>
-    public static XElement Write(ScoreMark mark, long offset) =>
+    /// <param name="metre">The metre in force: tempi are printed in its beat.</param>
+    public static XElement Write(ScoreMark mark, long offset, Metre metre) =>
         mark.Kind == MarkKind.Chord
             ? Harmony(mark, offset)
             : new XElement(
@@ -37,23 +38,19 @@ internal static class MarkWriter
                     "placement",
                     mark.Kind is MarkKind.Dynamic or >= MarkKind.Crescendo and <= MarkKind.HairpinEnd ? "below" : "above"
                 ),
-                Types(mark).Select(type => new XElement("direction-type", type)),
+                Types(mark, metre).Select(type => new XElement("direction-type", type)),
                 offset == 0 ? null : new XElement("offset", offset),
                 Sound(mark)
             );
 
-    private static IEnumerable<XElement> Types(ScoreMark mark)
+    private static IEnumerable<XElement> Types(ScoreMark mark, Metre metre)
     {
         switch (mark.Kind)
         {
             case MarkKind.Tempo:
                 if (mark.Text != "")
                     yield return new XElement("words", new XAttribute("font-weight", "bold"), MusicXmlWriter.Shown(mark.Text));
-                yield return new XElement(
-                    "metronome",
-                    new XElement("beat-unit", "quarter"),
-                    new XElement("per-minute", Number(mark.Value))
-                );
+                yield return Metronome(mark.Value, metre.Beat);
                 break;
             case MarkKind.Dynamic:
                 yield return new XElement(
@@ -81,6 +78,17 @@ internal static class MarkWriter
                 yield return new XElement("words", MusicXmlWriter.Shown(mark.Text != "" ? mark.Text : Said(mark.Kind)));
                 break;
         }
+    }
+
+    private static XElement Metronome(double quarters, Rational beat)
+    {
+        var unit = NoteValue.Of(beat)[0];
+        return new XElement(
+            "metronome",
+            new XElement("beat-unit", unit.Type),
+            Enumerable.Range(0, unit.Dots).Select(_ => new XElement("beat-unit-dot")),
+            new XElement("per-minute", Number(quarters / beat.Value))
+        );
     }
 
     private static string Said(MarkKind kind) =>

@@ -51,7 +51,7 @@ internal sealed class PartWriter(ScorePart part, string prefix, double? tempo)
             Barlines.Left(measure),
             index == 0 ? Opening(measure) : Changes(measure, part.Measures[index - 1]),
             index == 0 && tempo is { } beats && !measure.Marks.Any(mark => mark.Kind == MarkKind.Tempo)
-                ? MarkWriter.Write(new ScoreMark(Rational.Zero, MarkKind.Tempo, "", beats), 0)
+                ? MarkWriter.Write(new ScoreMark(Rational.Zero, MarkKind.Tempo, "", beats), 0, _hasMetre ? _metre : Metre.Common)
                 : null,
             Content(measure),
             Barlines.Right(measure, _hasMetre && index == part.Measures.Count - 1, _ending)
@@ -117,7 +117,7 @@ internal sealed class PartWriter(ScorePart part, string prefix, double? tempo)
             {
                 // What stands within a note is written before it, with its distance.
                 while (marks.TryPeek(out var mark) && (mark.At < note.End || mark.At <= note.At))
-                    yield return MarkWriter.Write(marks.Dequeue(), Ticks(mark.At - note.At));
+                    yield return MarkWriter.Write(marks.Dequeue(), Ticks(mark.At - note.At), _metre);
                 if (note.At > at)
                     yield return new XElement("forward", new XElement("duration", Ticks(note.At - at)));
                 foreach (var written in WriterOf(note).Write(note, beams.GetValueOrDefault(note), accidentals[note.Staff]))
@@ -126,11 +126,11 @@ internal sealed class PartWriter(ScorePart part, string prefix, double? tempo)
             }
 
             while (marks.TryDequeue(out var mark))
-                yield return MarkWriter.Write(mark, Ticks(mark.At - at));
+                yield return MarkWriter.Write(mark, Ticks(mark.At - at), _metre);
         }
 
         while (marks.TryDequeue(out var mark))
-            yield return MarkWriter.Write(mark, Ticks(mark.At - at));
+            yield return MarkWriter.Write(mark, Ticks(mark.At - at), _metre);
     }
 
     private NoteWriter WriterOf(ScoreNote note)

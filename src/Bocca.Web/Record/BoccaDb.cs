@@ -30,6 +30,12 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
 
     public DbSet<PaperItem> PaperItems => Set<PaperItem>();
 
+    public DbSet<Piece> Pieces => Set<Piece>();
+
+    public DbSet<PieceVersion> PieceVersions => Set<PieceVersion>();
+
+    public DbSet<PieceFor> PiecesFor => Set<PieceFor>();
+
     public DbSet<RoomSettings> Rooms => Set<RoomSettings>();
 
     private static string[] Instants { get; } = ["At", "DeletedAt", "DoneAt", "DueAt"];
@@ -114,6 +120,25 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         });
         CreateJournal(modelBuilder);
         CreatePractice(modelBuilder);
+        CreatePieces(modelBuilder);
+    }
+
+    private static void CreatePieces(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<Piece>().HasQueryFilter(each => each.DeletedAt == null);
+        modelBuilder.Entity<PieceVersion>(version =>
+        {
+            version.HasQueryFilter(each => each.DeletedAt == null);
+            version.HasOne<Piece>().WithMany().HasForeignKey(each => each.PieceId);
+            version.HasIndex(each => new { each.PieceId, each.Number }).IsUnique();
+            version.HasIndex(each => each.Hash);
+        });
+        modelBuilder.Entity<PieceFor>(played =>
+        {
+            played.HasOne<Piece>().WithMany().HasForeignKey(each => each.PieceId);
+            played.HasOne<Pupil>().WithMany().HasForeignKey(each => each.PupilId);
+            played.HasIndex(each => new { each.PupilId, each.PieceId }).IsUnique();
+        });
     }
 
     private static void CreatePractice(ModelBuilder modelBuilder)

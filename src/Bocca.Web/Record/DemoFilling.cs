@@ -44,6 +44,7 @@ public sealed class DemoFilling(
             db.Pupils.AddRange(DemoPupils.All.Select(demo => demo.AsPupil(now)));
             await db.SaveChangesAsync(stopping);
             await DemoRoom.AddAsync(db, scope.ServiceProvider.GetRequiredService<RoomClock>(), stopping);
+            await DemoPieces.AddAsync(scope.ServiceProvider.GetRequiredService<Journal>());
         }
 
         GoOn(stopping);

@@ -25,7 +25,7 @@ public static class HummingStop
     public static Stop Stop { get; } =
         new()
         {
-            Key = '9',
+            Key = 'h',
             Path = "humming",
             Name = "Humming",
             Promise = "Notes hummed.",

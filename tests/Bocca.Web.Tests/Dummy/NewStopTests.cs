@@ -22,7 +22,7 @@ public sealed class NewStopTests : IDisposable
             await HumAsync(pupil, day, 200 + (10 * day), Outcome.Passed);
 
         var (_, desk) = await tab.OpenAsync("/");
-        Assert.Equal("/humming", desk.QuerySelector(".path a[data-key='9']")!.GetAttribute("href"));
+        Assert.Equal("/humming", desk.QuerySelector(".path a[data-key='h']")!.GetAttribute("href"));
         Assert.Equal("Hummed well.", desk.QuerySelector(".heard-line")!.TextContent);
         Assert.Null(desk.QuerySelector("[data-due=hums]"));
         var past = DateTime.UtcNow.AddHours(-1);

@@ -10,6 +10,9 @@ namespace Bocca.Core.Fingering.Trainer;
 /// <param name="Missed">How often it was missed.</param>
 public sealed record HandChange(string From, string To, double Seconds, int Times, int Missed)
 {
+    /// <summary>A change this many times slower than the usual one is slow (ours, editable).</summary>
+    public const double SlowTimes = 1.3;
+
     /// <summary>In words, such as <c>1-2 to 2-3: 1.4 s, missed 1 of 5</c>.</summary>
     public string Words => $"{From} to {To}: {Seconds:0.0} s{(Missed > 0 ? $", missed {Missed} of {Times}" : "")}";
 }
@@ -48,7 +51,7 @@ public sealed record HandOutcome(
         var (right, total) = (marks.Count(mark => mark.Right), marks.Sum(mark => mark.Seconds));
         var median = Median(marks.Where(mark => mark.Right).Select(mark => mark.Seconds));
         var weakest = Changes(marks)
-            .Where(change => change.Missed > 0 || (median > 0 && change.Seconds > 1.3 * median))
+            .Where(change => change.Missed > 0 || (median > 0 && change.Seconds > HandChange.SlowTimes * median))
             .Take(MostWeak)
             .ToList();
         var timed = drill.Task is HandTask.InOrder or HandTask.Backward;
@@ -82,7 +85,8 @@ public sealed record HandOutcome(
                 .ThenByDescending(change => change.Seconds),
         ];
 
-    internal static double Median(IEnumerable<double> values)
+    /// <summary>The median of some times; 0 where there are none.</summary>
+    public static double Median(IEnumerable<double> values)
     {
         var all = values.ToList();
         return all.Count == 0 ? 0 : all.Median();

@@ -61,6 +61,9 @@ public sealed record AirCosts
     /// <summary>Points where what comes next does not begin on a beat.</summary>
     public required double OffTheBeat { get; init; }
 
+    /// <summary>Points where what comes next does not begin a bar.</summary>
+    public required double InsideTheBar { get; init; }
+
     /// <summary>Points of a breath used up to its end; none below <see cref="ThinFrom"/>, in between by the square.</summary>
     public required double ThinSpare { get; init; }
 

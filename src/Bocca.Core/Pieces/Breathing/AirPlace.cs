@@ -33,6 +33,13 @@ public sealed record AirPlace(int After, PlaceKind Kind, double Seconds, long Po
 {
     /// <summary>The note that gives the time, and how much of it, quarters; null where a rest does.</summary>
     public (int Note, Rational By)? Shortens { get; init; }
+
+    /// <summary>What becomes of that note, for a mark at it: <c>less an eighth</c>, <c>left out</c>; empty for nothing.</summary>
+    public string Mark =>
+        Kind == PlaceKind.Drop ? "left out"
+        : Shortens is { } shortens && NoteValue.Of(shortens.By) is [var less, ..]
+            ? $"less {(less.Type.StartsWith('e') ? "an" : "a")} {less.Type}"
+        : "";
 }
 
 /// <summary>A breath of a plan.</summary>

@@ -139,6 +139,9 @@ public sealed class AirPlaces
         };
         if (!OnBeat(next))
             points += _costs.OffTheBeat;
+        // Where a phrase or a comma is, the bar line says nothing.
+        if (kind == PlaceKind.Shorten && next.Bar == note.Bar)
+            points += _costs.InsideTheBar;
         if (IsHigh(i) && IsHigh(i + 1))
             points += _costs.InHighPassage;
         return points;

@@ -147,14 +147,17 @@ public static class Returns
         };
     }
 
-    /// <summary>Whether two bars begin alike and go on otherwise.</summary>
-    private static bool EndsOtherwise(List<List<LineNote>> bars, int bar, int like, int first) =>
-        bar < bars.Count
-        && like < first
-        && bars[bar].Count > 0
-        && bars[like].Count > 0
-        && bars[bar][0].Sounding.Midi == bars[like][0].Sounding.Midi
-        && bars[bar][0].Beat == bars[like][0].Beat;
+    /// <summary>Whether two bars begin alike, at least for half of their notes, and go on otherwise.</summary>
+    private static bool EndsOtherwise(List<List<LineNote>> bars, int bar, int like, int first)
+    {
+        if (bar >= bars.Count || like >= first || bars[bar].Count == 0 || bars[like].Count == 0)
+            return false;
+        var same = bars[bar]
+            .Zip(bars[like])
+            .TakeWhile(pair => pair.First.Sounding.Midi == pair.Second.Sounding.Midi && pair.First.Beat == pair.Second.Beat)
+            .Count();
+        return 2 * same >= bars[bar].Count;
+    }
 
     private static Score.NoteMarks Signs(LineNote note) => note.Marks & ~(Score.NoteMarks.Breath | Score.NoteMarks.Fermata);
 }

@@ -12,16 +12,16 @@ async function load() {
 }
 
 // spread sets notes further apart, so that texts under them do not touch. One line as wide as its notes, or lines that break where the score
-// says so; full ones reach from margin to margin. scale is the size of the notes, per cent of the engraver's own.
-export async function engrave(xml, width, lines = false, { spread = 0.25, full = false, scale = 50 } = {}) {
-  const key = `${width} ${lines} ${spread} ${full} ${scale} ${xml}`;
+// says so, or where they are full (auto); full ones reach from margin to margin. scale is the size of the notes, per cent of the engraver's own.
+export async function engrave(xml, width, lines = false, { spread = 0.25, full = false, scale = 50, auto = false } = {}) {
+  const key = `${width} ${lines} ${spread} ${full} ${scale} ${auto} ${xml}`;
   const known = drawn.get(key);
   drawn.delete(key);
   if (known) drawn.set(key, known);
   else {
     engraver ??= load();
     const toolkit = await engraver;
-    toolkit.setOptions({ pageWidth: Math.round((width * 100) / scale), pageHeight: lines ? 20000 : 300, adjustPageHeight: true, scale, minLastJustification: full ? 0 : 0.8, header: "none", footer: "none", breaks: lines ? "encoded" : "none", spacingStaff: lines ? 4 : 2, pageMarginTop: 20, pageMarginBottom: 20, pageMarginLeft: lines ? 40 : 10, pageMarginRight: 10, svgViewBox: true, justificationSystem: 0, spacingNonLinear: 0.5, spacingLinear: spread });
+    toolkit.setOptions({ pageWidth: Math.round((width * 100) / scale), pageHeight: lines ? 20000 : 300, adjustPageHeight: true, scale, minLastJustification: full ? 0 : 0.8, header: "none", footer: "none", breaks: auto ? "auto" : lines ? "encoded" : "none", spacingStaff: lines ? 4 : 2, spacingSystem: auto ? 16 : 4, pageMarginTop: 20, pageMarginBottom: 20, pageMarginLeft: lines ? 40 : 10, pageMarginRight: 10, svgViewBox: true, justificationSystem: 0, spacingNonLinear: 0.5, spacingLinear: spread });
     if (!toolkit.loadData(xml)) throw new Error("The notes could not be engraved.");
     drawn.set(key, toolkit.renderToSVG(1));
     if (drawn.size > mostDrawn) drawn.delete(drawn.keys().next().value);

@@ -1,0 +1,81 @@
+import { engrave } from "./notation.js";
+import { draw } from "./piece-layers.js";
+import { inWords, refusal } from "./sound.js";
+
+const pauseMs = 180;
+const token = () => document.querySelector("meta[name=antiforgery]").content;
+
+// A piece typed as text: engraved while it is typed, with a word at the place of a slip; what was engraved last stays meanwhile.
+export const writing = () => ({
+  slip: "",
+  before: "",
+  wrong: "",
+  trouble: "",
+
+  init() {
+    this.home = this.$root;
+    this.engrave();
+  },
+
+  get text() {
+    return this.home.querySelector("textarea");
+  },
+
+  typed() {
+    clearTimeout(this.waiting);
+    this.waiting = setTimeout(() => this.engrave(), pauseMs);
+  },
+
+  async engrave() {
+    const typed = this.text.value;
+    const body = new FormData();
+    body.append("text", typed);
+    let said;
+    try {
+      const response = await fetch(`${this.home.dataset.address}?handler=Engrave`, { method: "POST", body, headers: { "X-Antiforgery": token() } });
+      if (!response.ok) throw new Error(await refusal(response, "The piece could not be read."));
+      said = await response.json();
+      this.trouble = "";
+    } catch (problem) {
+      this.trouble = inWords(problem, "type on");
+      return;
+    }
+    if (typed !== this.text.value) return;
+    this.slip = said.slip ?? "";
+    this.at = said.at;
+    this.before = said.slip ? typed.slice(Math.max(0, said.at - 12), said.at) : "";
+    this.wrong = said.slip ? typed.slice(said.at, said.at + said.length) || "…" : "";
+    const box = this.home.querySelector("[data-engraved]");
+    if (said.xml) {
+      box.replaceChildren(await engrave(said.xml, box.clientWidth, true, { auto: true, scale: 45 }));
+      box.setAttribute("data-ready", "");
+    }
+  },
+
+  there() {
+    this.text.focus();
+    this.text.setSelectionRange(this.at, this.at + Math.max(1, this.wrong.length));
+  },
+
+  keep(event) {
+    if (!this.slip) return;
+    event.preventDefault();
+    this.there();
+  },
+});
+
+// The part on paper, as wide as the page.
+export const sheet = () => ({
+  async init() {
+    const part = this.$root.querySelector("[data-part]");
+    if (!part) return;
+    const engraved = part.querySelector(".engraved");
+    engraved.replaceChildren(await engrave(part.querySelector("script[data-score]").textContent, engraved.clientWidth, true, { auto: true, scale: 46, spread: 0.4 }));
+    draw(part, JSON.parse(part.querySelector("[data-plan]").textContent), part.dataset.part.split(" ").filter(Boolean));
+    part.setAttribute("data-ready", "");
+  },
+
+  print() {
+    window.print();
+  },
+});

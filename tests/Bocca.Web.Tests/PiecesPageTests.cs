@@ -1,0 +1,296 @@
+using System.Net;
+using System.Text;
+using System.Text.Json;
+using AngleSharp.Html.Dom;
+using Bocca.Core.Score;
+using Bocca.Web.Record;
+using Microsoft.EntityFrameworkCore;
+
+namespace Bocca.Web.Tests;
+
+/// <summary>The Pieces stop: brought in, chosen, worked out, settled, typed, taken away.</summary>
+public sealed class PiecesPageTests : IDisposable
+{
+    private readonly Room _room = new();
+
+    public void Dispose() => _room.Dispose();
+
+    private Tab Tab() => new(_room.CreateClient());
+
+    private static byte[] Score(string name) => File.ReadAllBytes(Path.Combine(AppContext.BaseDirectory, "scores", $"{name}.musicxml"));
+
+    private static async Task<(HttpResponseMessage Response, IHtmlDocument Page)> BringInAsync(Tab tab, int pupil, byte[] file, string name)
+    {
+        var page = (await tab.OpenAsync($"/pieces/{pupil}")).Page;
+        using var body = new MultipartFormDataContent { { new ByteArrayContent(file), "score", name } };
+        return await Web.Tests.Tab.ReadAsync(await tab.PostAsync(page, $"/pieces/{pupil}", body));
+    }
+
+    private static async Task<(HttpResponseMessage Response, IHtmlDocument Page)> WriteAsync(Tab tab, int pupil, string title, string text)
+    {
+        var page = (await tab.OpenAsync($"/pieces/{pupil}/write")).Page;
+        return await tab.SendAsync(page, "form[method=post]", ("title", title), ("text", text));
+    }
+
+    private static async Task<(HttpResponseMessage Response, IHtmlDocument Page)> SettleAsync(
+        Tab tab,
+        IHtmlDocument page,
+        string what,
+        int at,
+        string value
+    )
+    {
+        using var body = new MultipartFormDataContent
+        {
+            { new StringContent(what), "what" },
+            { new StringContent($"{at}"), "at" },
+            { new StringContent(value), "value" },
+        };
+        var address = page.QuerySelector("[data-address]")!.GetAttribute("data-address")!;
+        return await Web.Tests.Tab.ReadAsync(await tab.PostAsync(page, $"{address}?handler=Settle", body));
+    }
+
+    private static JsonElement Plan(IHtmlDocument page) => JsonDocument.Parse(page.QuerySelector("[data-plan]")!.TextContent).RootElement;
+
+    private static string Settings(IHtmlDocument page) =>
+        string.Join(' ', Plan(page).GetProperty("notes").EnumerateArray().Select(note => note.GetProperty("setting").GetString()));
+
+    [Fact]
+    public async Task A_file_is_brought_in_recognised_again_and_kept_in_versions()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        var empty = (await tab.OpenAsync($"/pieces/{pupil.Id}")).Page;
+        Assert.Contains("bring in a MusicXML file", empty.QuerySelector(".nothing")!.TextContent);
+        var file = Score("transposing-with-words-for-numbers-of-measures");
+        var opened = await BringInAsync(tab, pupil.Id, file, "march.musicxml");
+        // One line, written for such an instrument: it is worked out at once.
+        Assert.Equal("0 1-3 1-2 1 0 1-3 1-2 1 0 1-3 1-2 1", Settings(opened.Page));
+        Assert.Contains("play it through once", opened.Page.QuerySelector("[data-note-box]")!.TextContent);
+        Assert.Contains(
+            "was in the library already",
+            (await BringInAsync(tab, pupil.Id, file, "again.musicxml")).Page.QuerySelector(".told")!.TextContent
+        );
+        var other = Encoding.UTF8.GetBytes(
+            Encoding.UTF8.GetString(file).Replace("<step>C</step>", "<step>D</step>", StringComparison.Ordinal)
+        );
+        var newer = await BringInAsync(tab, pupil.Id, other, "march.musicxml");
+        Assert.Contains("has a new version", newer.Page.QuerySelector(".told")!.TextContent);
+        Assert.StartsWith("1-3 1-3 1-2 1", Settings(newer.Page));
+        // Undone, the one before is in use again.
+        await tab.SendAsync(newer.Page, ".told form");
+        Assert.StartsWith("0 1-3 1-2 1", Settings((await tab.OpenAsync($"/pieces/{pupil.Id}/1")).Page));
+        // What came can be had again, byte by byte.
+        using var client = _room.CreateClient();
+        Assert.Equal(file, await client.GetByteArrayAsync($"/pieces/{pupil.Id}/1?handler=Original", TestContext.Current.CancellationToken));
+    }
+
+    [Theory]
+    [InlineData("", "nothing.musicxml", "empty")]
+    [InlineData("<html/>", "page.xml", "outermost element is 'html'")]
+    [InlineData("<score-partwise><part id='a'/></score-partwise>", "rests.xml", "rests alone")]
+    [InlineData("PK\u0003\u0004", "broken.mxl", "damaged")]
+    public async Task What_is_no_piece_is_refused_by_name_and_nothing_is_lost(string content, string name, string says)
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        await WriteAsync(tab, pupil.Id, "Ferry Bell", "4/4 w C4 |");
+        var page = (await BringInAsync(tab, pupil.Id, Encoding.Latin1.GetBytes(content), name)).Page;
+        Assert.StartsWith(name, page.QuerySelector("[data-trouble]")!.TextContent.Trim(), StringComparison.Ordinal);
+        Assert.Contains(says, page.QuerySelector("[data-trouble]")!.TextContent);
+        Assert.Contains("Ferry Bell", page.QuerySelector("[data-library]")!.TextContent);
+    }
+
+    [Fact]
+    public async Task A_line_of_a_score_is_chosen_and_one_for_somebody_else_is_written_anew()
+    {
+        var pupil = await _room.AddAsync("Ada", "trombone", "bass");
+        var tab = Tab();
+        var (_, page) = await BringInAsync(tab, pupil.Id, Score("a-score-of-three-the-second-chosen-by-name"), "trio.musicxml");
+        var offers = page.QuerySelectorAll("[data-offers] tbody tr");
+        Assert.Equal(["Flute", "Horn in F"], offers.Select(offer => offer.QuerySelector("th")!.TextContent.Trim()));
+        Assert.All(offers, offer => Assert.Contains("written anew at its concert pitch", offer.TextContent));
+        var chosen = (await tab.SendAsync(page, "[data-offers] tbody tr:nth-child(2) form")).Page;
+        // G4 at concert pitch lies on a trombone: second position, shortened.
+        Assert.Equal("2", Settings(chosen));
+        Assert.Contains("written anew", chosen.QuerySelector("h1")!.TextContent);
+        var drawn = MusicXmlReader.Read(Encoding.UTF8.GetBytes(chosen.QuerySelector("script[data-score]")!.TextContent));
+        Assert.Equal(Core.Music.Clef.Bass, Assert.Single(drawn.Parts).Clef);
+        // Asked for again, the lines are shown once more; an octave that is none is refused.
+        var again = (await tab.OpenAsync($"/pieces/{pupil.Id}/1?part=choose")).Page;
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (await tab.SendAsync(again, "[data-offers] tbody tr form", ("octaves", "9"))).Response.StatusCode
+        );
+    }
+
+    [Fact]
+    public async Task A_note_is_pinned_a_breath_forbidden_a_phrase_moved_and_all_of_it_undone()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        var page = (
+            await WriteAsync(
+                tab,
+                pupil.Id,
+                "Lantern Parade",
+                "4/4 =160 e D4 E4 D4 E4 D4 E4 D4 E4 | q C4 D4 E4 F4 | h G4 G4 | q F4 E4 D4 C4 | w C4 | q C4 D4 E4 F4 | w G4 |"
+            )
+        ).Page;
+        Assert.StartsWith("1-3 3 1-3 3", Settings(page));
+        Assert.Contains("1-2", Plan(page).GetProperty("notes")[1].GetProperty("also").ToString());
+        var pinned = (await SettleAsync(tab, page, "pin", 1, "1-2")).Page;
+        Assert.StartsWith("1-3 1-2 1-3", Settings(pinned));
+        Assert.True(Plan(pinned).GetProperty("notes")[1].GetProperty("pinned").GetBoolean());
+        Assert.Equal("", pinned.QuerySelector("[data-undo]")!.GetAttribute("data-undo"));
+        var chart = (await SettleAsync(tab, page, "chart", 0, "yes")).Page;
+        Assert.StartsWith("1-3 1-2 1-3 1-2 1-3 1-2 1-3 1-2", Settings(chart));
+        var breaths = Plan(chart).GetProperty("breaths").EnumerateArray().Select(breath => breath.GetProperty("after").GetInt32()).ToList();
+        var without = (await SettleAsync(tab, page, "breath", breaths[0], "no")).Page;
+        Assert.DoesNotContain(
+            breaths[0],
+            Plan(without).GetProperty("breaths").EnumerateArray().Select(breath => breath.GetProperty("after").GetInt32())
+        );
+        var phrased = (await SettleAsync(tab, page, "phrase", 11, "yes")).Page;
+        Assert.Contains(11, Plan(phrased).GetProperty("phrases").EnumerateArray().Select(phrase => phrase.GetProperty("to").GetInt32()));
+        var slower = (await SettleAsync(tab, page, "tempo", 0, "60")).Page;
+        Assert.Equal(60, Plan(slower).GetProperty("tempo").GetDouble());
+        // It stands when the page is opened again; undone, it is as it was before the last change but one.
+        Assert.StartsWith("1-3 1-2 1-3", Settings((await tab.OpenAsync($"/pieces/{pupil.Id}/1")).Page));
+        var undone = (await SettleAsync(tab, page, "all", 0, "")).Page;
+        Assert.StartsWith("1-3", Settings(undone));
+        Assert.Equal("", await _room.InRecordAsync(db => db.PiecesFor.Select(each => each.Choices).SingleAsync()));
+    }
+
+    [Theory]
+    [InlineData("pin", 0, "2", "Bar 1, C4: 2 does not give this note; 0 do.")]
+    [InlineData("pin", 0, "x", "'x' is no setting")]
+    [InlineData("pin", 99, "0", "the notes go from 0 to 3")]
+    [InlineData("breath", 3, "yes", "after the last it is free")]
+    [InlineData("tempo", 0, "1000", "10 to 400 beats")]
+    [InlineData("dance", 0, "yes", "'dance' is nothing that is settled")]
+    [InlineData("all", 0, "pin 1=1-2; sing 4", "'sing' settles nothing")]
+    public async Task What_cannot_be_settled_is_said_and_not_kept(string what, int at, string value, string says)
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        var page = (await WriteAsync(tab, pupil.Id, "Ferry Bell", "4/4 q C4 D4 E4 F4 |")).Page;
+        var (response, _) = await SettleAsync(tab, page, what, at, value);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, response.StatusCode);
+        Assert.Contains(says, await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+        Assert.Equal("", await _room.InRecordAsync(db => db.PiecesFor.Select(each => each.Choices).SingleAsync()));
+    }
+
+    [Fact]
+    public async Task A_typed_piece_is_engraved_up_to_its_slip_kept_and_changed()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        var page = (await tab.OpenAsync($"/pieces/{pupil.Id}/write")).Page;
+        async Task<JsonElement> EngraveAsync(string text)
+        {
+            using var body = new MultipartFormDataContent { { new StringContent(text), "text" } };
+            var answer = await tab.PostAsync(page, $"/pieces/{pupil.Id}/write?handler=Engrave", body);
+            return JsonDocument.Parse(await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken)).RootElement;
+        }
+
+        Assert.Contains("<score-partwise", (await EngraveAsync("4/4 q C4 D4")).GetProperty("xml").GetString());
+        var slip = await EngraveAsync("4/4 q C4 D4 e9 F4");
+        Assert.Equal((12, 2), (slip.GetProperty("at").GetInt32(), slip.GetProperty("length").GetInt32()));
+        Assert.Contains("Notes have capital letters: E9", slip.GetProperty("slip").GetString());
+        Assert.Contains("<score-partwise", slip.GetProperty("xml").GetString());
+        var refused = await WriteAsync(tab, pupil.Id, "Low Tide", "4/4 q C4 |x");
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.Response.StatusCode);
+        var kept = (await WriteAsync(tab, pupil.Id, "Low Tide", "4/4 q C4 D4 E4 F4 |")).Page;
+        Assert.Equal("0 1-3 1-2 1", Settings(kept));
+        // Changed, it is another version of the same piece.
+        var change = (await tab.OpenAsync($"/pieces/{pupil.Id}/write?piece=1")).Page;
+        Assert.Contains("q C4 D4 E4 F4", change.QuerySelector("textarea")!.TextContent);
+        var changed = (await tab.SendAsync(change, "form[method=post]", ("title", "Low Tide Round"), ("text", "4/4 q G4 F4 E4 D4 |"))).Page;
+        Assert.Contains("Low Tide Round", changed.QuerySelector("h1")!.TextContent);
+        Assert.Equal("0 1 1-2 1-3", Settings(changed));
+        Assert.Equal((1, 2), await _room.InRecordAsync(async db => (await db.Pieces.CountAsync(), await db.PieceVersions.CountAsync())));
+    }
+
+    [Fact]
+    public async Task A_scale_is_written_and_what_does_not_fit_is_said()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        var page = (await tab.OpenAsync($"/pieces/{pupil.Id}/scale")).Page;
+        var written = (
+            await tab.SendAsync(page, "form[method=post]", ("tonic", "Bb3"), ("pattern", "Major"), ("octaves", "1"), ("tempo", "72"))
+        ).Page;
+        Assert.Equal(
+            "4/4 Bb: =72 q Bb3 C4 D4 Eb4 | F4 G4 A4 Bb4 | A4 G4 F4 Eb4 | D4 C4 h Bb3 |",
+            written.QuerySelector("textarea")!.TextContent.Trim()
+        );
+        var high = (await tab.SendAsync(page, "form[method=post]", ("tonic", "C5"), ("pattern", "Major"), ("octaves", "3"))).Page;
+        Assert.Contains("is not on the", high.QuerySelector("[data-trouble]")!.TextContent);
+    }
+
+    [Fact]
+    public async Task Everything_can_be_taken_away_and_printed()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        await WriteAsync(tab, pupil.Id, "Ferry Bell", "4/4 =60 q C4 D4 E4 F4 | h G4 , G4 | w C4 |");
+        using var client = _room.CreateClient();
+        Task<byte[]> Get(string what) =>
+            client.GetByteArrayAsync($"/pieces/{pupil.Id}/1?handler={what}", TestContext.Current.CancellationToken);
+        var file = Encoding.UTF8.GetString(await Get("File&alone=true&packed=false"));
+        Assert.Contains("<fingering placement=\"below\">1-3</fingering>", file);
+        Assert.Single(MusicXmlReader.Read(await Get("File&alone=false&packed=true")).Parts);
+        Assert.StartsWith("index,bar,beat", Encoding.UTF8.GetString(await Get("Csv")), StringComparison.Ordinal);
+        Assert.Equal("MThd"u8.ToArray(), (await Get("Midi"))[..4]);
+        Assert.Equal("[]", Encoding.UTF8.GetString(await Get("Others")));
+        foreach (
+            var (sheet, says) in new[]
+            {
+                ("study", "Phrase"),
+                ("settings", "Fingered part"),
+                ("breaths", "Breath part"),
+                ("practice", "Practice plan"),
+            }
+        )
+            Assert.Contains(
+                says,
+                (await tab.OpenAsync($"/pieces/{pupil.Id}/1/sheet?of={sheet}")).Page.QuerySelector("#stage")!.TextContent
+            );
+    }
+
+    [Fact]
+    public async Task A_piece_is_named_found_taken_out_and_brought_back()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        await WriteAsync(tab, pupil.Id, "Ferry Bell", "4/4 w C4 |");
+        var edit = (await tab.OpenAsync($"/pieces/{pupil.Id}?edit=1")).Page;
+        await tab.SendAsync(edit, "[data-name]", ("level", "2"), ("tags", "first tune"));
+        Assert.Contains("Ada", (await tab.OpenAsync($"/pieces/{pupil.Id}?find=tune")).Page.QuerySelector("[data-library]")!.TextContent);
+        Assert.Contains("Nothing in the library", (await tab.OpenAsync($"/pieces/{pupil.Id}?find=zebra")).Page.Body!.TextContent);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await tab.SendAsync(edit, "[data-name]", ("title", " "))).Response.StatusCode);
+        var gone = (await tab.SendAsync((await tab.OpenAsync($"/pieces/{pupil.Id}")).Page, "form[action*=Drop]")).Page;
+        Assert.Equal(HttpStatusCode.NotFound, (await tab.OpenAsync($"/pieces/{pupil.Id}/1")).Response.StatusCode);
+        await tab.SendAsync(gone, ".told form");
+        Assert.Equal(HttpStatusCode.OK, (await tab.OpenAsync($"/pieces/{pupil.Id}/1")).Response.StatusCode);
+        // Without somebody who plays the library is there all the same.
+        Assert.Contains("Ferry Bell", (await Tab().OpenAsync("/pieces")).Page.QuerySelector("[data-library]")!.TextContent);
+    }
+
+    [Fact]
+    public async Task Another_instrument_is_asked_anew()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        await WriteAsync(tab, pupil.Id, "Ferry Bell", "4/4 w C4 |");
+        await _room.InRecordAsync(db =>
+            db.Pupils.ExecuteUpdateAsync(set =>
+                set.SetProperty(each => each.InstrumentId, "trombone").SetProperty(each => each.ReadingId, "bass")
+            )
+        );
+        var page = (await tab.OpenAsync($"/pieces/{pupil.Id}/1")).Page;
+        Assert.Contains("written anew at its concert pitch", page.QuerySelector("[data-offers]")!.TextContent);
+        Assert.Equal("1", Settings((await tab.SendAsync(page, "[data-offers] form")).Page));
+    }
+}
