@@ -43,8 +43,9 @@ public class PieceBenchmarks
         for (var i = 0; i < Count; i++)
         {
             place = Math.Clamp(place + random.Next(-4, 5), 0, playable.Count - 1);
-            notes.Add(new PassageNote(Pitch.FromMidi(playable[place]), at, 0.3) { IsSlurred = random.Next(3) == 0 });
-            at += 0.3;
+            var held = 0.15 * (1 + random.Next(4));
+            notes.Add(new PassageNote(Pitch.FromMidi(playable[place]), at, held) { IsSlurred = random.Next(3) == 0 });
+            at += held;
             var written = instrument.Readings[0].ToWritten(Pitch.FromMidi(playable[place]));
             if (i < 640)
                 text.Append($"{(i % 8 == 0 ? " |" : "")} e {written}".Replace("4/4 =100 |", "4/4 =100"));

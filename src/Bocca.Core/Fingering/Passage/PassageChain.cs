@@ -8,36 +8,54 @@ internal sealed class PassageChain
 {
     private const long Never = long.MaxValue / 4;
 
-    private readonly PassageCosting _costing;
-    private readonly IReadOnlyList<IReadOnlyList<PassageWay>> _ways;
+    private readonly bool _hasTurns;
     private readonly long[][] _alone;
     private readonly long[][] _change;
+    private readonly double[][] _cm;
+    private readonly long[] _turn;
+    private readonly Dictionary<object, double[]> _places = [];
+    private long[][]? _forward;
 
     /// <param name="costing">What ways cost.</param>
     /// <param name="ways">The ways of each note; at least one each.</param>
     public PassageChain(PassageCosting costing, IReadOnlyList<IReadOnlyList<PassageWay>> ways)
     {
-        (_costing, _ways) = (costing, ways);
-        _alone = new long[ways.Count][];
-        _change = new long[ways.Count][];
+        _hasTurns = costing.HasTurns && ways.Count > 1;
+        (_alone, _change) = (new long[ways.Count][], new long[ways.Count][]);
+        (_cm, _turn) = (new double[ways.Count][], new long[ways.Count]);
+        // A piece has few pitches and few lengths: what was reckoned for two notes holds for all that are like them.
+        var alone = new Dictionary<(object, double), long[]>();
+        var changes = new Dictionary<(object, object, double, bool), long[]>();
         for (var i = 0; i < ways.Count; i++)
         {
-            _alone[i] = new long[ways[i].Count];
-            for (var to = 0; to < ways[i].Count; to++)
-                _alone[i][to] = costing.Alone(i, ways[i][to]);
-            _change[i] = i == 0 ? [] : Changes(i);
+            var here = ways[i];
+            var weight = (here, costing.TuningWeight(i));
+            if (!alone.TryGetValue(weight, out var costs))
+                alone[weight] = costs = [.. here.Select(way => costing.Alone(i, way))];
+            (_alone[i], _cm[i], _change[i]) = (costs, CmOf(here), []);
+            if (i == 0)
+                continue;
+            var change = (ways[i - 1], here, costing.Seconds(i), costing.IsSlurred(i));
+            if (!changes.TryGetValue(change, out _change[i]!))
+                changes[change] = _change[i] = Changes(costing, i, ways[i - 1], here);
+            _turn[i] = costing.Turn(i);
         }
     }
 
+    private double[] CmOf(IReadOnlyList<PassageWay> ways) =>
+        _places.TryGetValue(ways, out var known) ? known : _places[ways] = [.. ways.Select(way => way.Cm)];
+
+    private int Count => _alone.Length;
+
     /// <summary>What a whole way costs, thousandths of a point.</summary>
-    public long CostOf(IReadOnlyList<int> path)
+    public long CostOf(int[] path)
     {
         var cost = 0L;
-        for (var i = 0; i < path.Count; i++)
+        for (var i = 0; i < path.Length; i++)
         {
             cost += _alone[i][path[i]];
             if (i > 0)
-                cost += _change[i][(path[i - 1] * _ways[i].Count) + path[i]];
+                cost += _change[i][(path[i - 1] * _alone[i].Length) + path[i]];
             if (i > 1)
                 cost += Turn(i, path[i - 2], path[i - 1], path[i]);
         }
@@ -47,207 +65,189 @@ internal sealed class PassageChain
 
     /// <summary>The cheapest way under restrictions; of equal ones that with the chart's ways first.</summary>
     /// <param name="only">The one way allowed on a note; -1 where all are. Null for no restriction at all.</param>
-    public (long Cost, int[] Path) Cheapest(int[]? only = null) => _costing.HasTurns ? ByPairs(only) : ByNotes(only);
+    public (long Cost, int[] Path) Cheapest(int[]? only = null)
+    {
+        var forward = only is null ? _forward ??= Forward(null) : Forward(only);
+        var cost = forward[^1].Min();
+        return (cost, _hasTurns ? BackByPairs(forward, cost) : BackByNotes(forward, cost));
+    }
 
     /// <summary>
     /// For each way of each note, what the cheapest line through it costs: how near it comes to the best (its min-marginal).
     /// </summary>
-    public long[][] Through() => _costing.HasTurns ? ThroughPairs() : ThroughNotes();
+    public long[][] Through() => _hasTurns ? ThroughPairs() : ThroughNotes();
 
-    private long[] Changes(int i)
+    private static long[] Changes(PassageCosting costing, int i, IReadOnlyList<PassageWay> before, IReadOnlyList<PassageWay> here)
     {
-        var (before, here) = (_ways[i - 1], _ways[i]);
         var changes = new long[before.Count * here.Count];
         for (var from = 0; from < before.Count; from++)
         for (var to = 0; to < here.Count; to++)
-            changes[(from * here.Count) + to] = _costing.Change(i, before[from], here[to]);
+            changes[(from * here.Count) + to] = costing.Change(i, before[from], here[to]);
         return changes;
     }
 
     private long Turn(int i, int before, int from, int to) =>
-        _costing.HasTurns ? _costing.Turn(i, _ways[i - 2][before], _ways[i - 1][from], _ways[i][to]) : 0;
+        (_cm[i - 1][from] - _cm[i - 2][before]) * (_cm[i][to] - _cm[i - 1][from]) < 0 ? _turn[i] : 0;
 
     private static bool Allowed(int[]? only, int note, int way) => only is null || only[note] < 0 || only[note] == way;
 
-    private (long Cost, int[] Path) ByNotes(int[]? only)
+    /// <summary>What the cheapest line up to each way costs; up to each pair of ways where turns count, the first note apart.</summary>
+    private long[][] Forward(int[]? only)
     {
-        var count = _ways.Count;
-        var came = new int[count][];
-        var best = Starts(only);
-        for (var i = 1; i < count; i++)
-        {
-            var next = new long[_ways[i].Count];
-            came[i] = new int[next.Length];
-            for (var to = 0; to < next.Length; to++)
-            {
-                next[to] = Never;
-                if (!Allowed(only, i, to))
-                    continue;
-                for (var from = 0; from < best.Length; from++)
-                    if (best[from] + _change[i][(from * next.Length) + to] is var cost && cost < next[to])
-                        (next[to], came[i][to]) = (cost, from);
-                next[to] += _alone[i][to];
-            }
+        var forward = new long[Count][];
+        forward[0] = [.. _alone[0].Select((cost, way) => Allowed(only, 0, way) ? cost : Never)];
+        for (var i = 1; i < Count; i++)
+            forward[i] = _hasTurns
+                ? (i == 1 ? FirstPairs(forward[0], only) : NextPairs(i, forward[i - 1], only))
+                : Next(i, forward[i - 1], only);
+        return forward;
+    }
 
-            best = next;
+    private long[] Next(int i, long[] before, int[]? only)
+    {
+        var (alone, change) = (_alone[i], _change[i]);
+        var next = new long[alone.Length];
+        for (var to = 0; to < next.Length; to++)
+        {
+            var cheapest = Never;
+            for (var from = 0; from < before.Length; from++)
+                cheapest = Math.Min(cheapest, before[from] + change[(from * next.Length) + to]);
+            next[to] = Allowed(only, i, to) ? cheapest + alone[to] : Never;
         }
 
-        var path = new int[count];
-        path[^1] = Array.IndexOf(best, best.Min());
-        for (var i = count - 1; i > 0; i--)
-            path[i - 1] = came[i][path[i]];
-        return (best.Min(), path);
+        return next;
     }
 
-    private long[] Starts(int[]? only)
+    private long[] FirstPairs(long[] first, int[]? only)
     {
-        var starts = new long[_ways[0].Count];
-        for (var way = 0; way < starts.Length; way++)
-            starts[way] = Allowed(only, 0, way) ? _alone[0][way] : Never;
-        return starts;
+        var to = _alone[1].Length;
+        var pairs = new long[first.Length * to];
+        for (var pair = 0; pair < pairs.Length; pair++)
+            pairs[pair] = Allowed(only, 1, pair % to) ? first[pair / to] + _change[1][pair] + _alone[1][pair % to] : Never;
+        return pairs;
     }
 
-    private (long Cost, int[] Path) ByPairs(int[]? only)
+    private long[] NextPairs(int i, long[] before, int[]? only)
     {
-        var count = _ways.Count;
-        if (count == 1)
-            return ByNotes(only);
-        var came = new byte[count][];
-        var best = FirstPairs(only);
-        for (var i = 2; i < count; i++)
+        var (first, from, to) = (_cm[i - 2], _cm[i - 1], _cm[i]);
+        var next = new long[from.Length * to.Length];
+        for (var b = 0; b < from.Length; b++)
+        for (var c = 0; c < to.Length; c++)
         {
-            var (before, from, to) = (_ways[i - 2].Count, _ways[i - 1].Count, _ways[i].Count);
-            var next = new long[from * to];
-            came[i] = new byte[from * to];
-            for (var b = 0; b < from; b++)
-            for (var c = 0; c < to; c++)
+            var (cheapest, away) = (Never, to[c] - from[b]);
+            for (var a = 0; a < first.Length; a++)
             {
-                var cheapest = Never;
-                if (Allowed(only, i, c))
-                    for (var a = 0; a < before; a++)
-                        if (best[(a * from) + b] + Turn(i, a, b, c) is var cost && cost < cheapest)
-                            (cheapest, came[i][(b * to) + c]) = (cost, (byte)a);
-                next[(b * to) + c] = cheapest >= Never ? Never : cheapest + _change[i][(b * to) + c] + _alone[i][c];
+                var turn = (from[b] - first[a]) * away < 0 ? _turn[i] : 0;
+                cheapest = Math.Min(cheapest, before[(a * from.Length) + b] + turn);
             }
 
-            best = next;
+            var pair = (b * to.Length) + c;
+            next[pair] = Allowed(only, i, c) ? cheapest + _change[i][pair] + _alone[i][c] : Never;
         }
 
-        return (best.Min(), Back(came, Array.IndexOf(best, best.Min())));
+        return next;
     }
 
-    private int[] Back(byte[][] came, int last)
+    /// <summary>Back along what gave each cost; of equal ways the first.</summary>
+    private int[] BackByNotes(long[][] forward, long cost)
     {
-        var count = _ways.Count;
-        var path = new int[count];
-        (path[^2], path[^1]) = (last / _ways[^1].Count, last % _ways[^1].Count);
-        for (var i = count - 1; i > 1; i--)
-            path[i - 2] = came[i][(path[i - 1] * _ways[i].Count) + path[i]];
+        var path = new int[Count];
+        path[^1] = Array.IndexOf(forward[^1], cost);
+        for (var i = Count - 1; i > 0; i--)
+        {
+            var left = forward[i][path[i]] - _alone[i][path[i]];
+            while (forward[i - 1][path[i - 1]] + _change[i][(path[i - 1] * _alone[i].Length) + path[i]] != left)
+                path[i - 1]++;
+        }
+
         return path;
     }
 
-    private long[] FirstPairs(int[]? only)
+    private int[] BackByPairs(long[][] forward, long cost)
     {
-        var (from, to) = (_ways[0].Count, _ways[1].Count);
-        var pairs = new long[from * to];
-        for (var a = 0; a < from; a++)
-        for (var b = 0; b < to; b++)
-            pairs[(a * to) + b] =
-                Allowed(only, 0, a) && Allowed(only, 1, b) ? _alone[0][a] + _change[1][(a * to) + b] + _alone[1][b] : Never;
-        return pairs;
+        var path = new int[Count];
+        var last = Array.IndexOf(forward[^1], cost);
+        (path[^2], path[^1]) = (last / _alone[^1].Length, last % _alone[^1].Length);
+        for (var i = Count - 1; i > 1; i--)
+        {
+            var pair = (path[i - 1] * _alone[i].Length) + path[i];
+            var left = forward[i][pair] - _change[i][pair] - _alone[i][path[i]];
+            while (forward[i - 1][(path[i - 2] * _alone[i - 1].Length) + path[i - 1]] + Turn(i, path[i - 2], path[i - 1], path[i]) != left)
+                path[i - 2]++;
+        }
+
+        return path;
     }
 
     private long[][] ThroughNotes()
     {
-        var count = _ways.Count;
-        var forward = new long[count][];
-        forward[0] = Starts(null);
-        for (var i = 1; i < count; i++)
+        var forward = _forward ??= Forward(null);
+        var through = new long[Count][];
+        var rest = new long[_alone[^1].Length];
+        for (var i = Count - 1; i >= 0; i--)
         {
-            forward[i] = new long[_ways[i].Count];
-            for (var to = 0; to < forward[i].Length; to++)
-            {
-                var cheapest = Never;
-                for (var from = 0; from < forward[i - 1].Length; from++)
-                    cheapest = Math.Min(cheapest, forward[i - 1][from] + _change[i][(from * forward[i].Length) + to]);
-                forward[i][to] = cheapest + _alone[i][to];
-            }
+            through[i] = new long[rest.Length];
+            for (var way = 0; way < rest.Length; way++)
+                through[i][way] = forward[i][way] + rest[way];
+            rest = i > 0 ? RestBefore(i, rest) : rest;
         }
 
-        var backward = new long[_ways[^1].Count];
-        for (var i = count - 1; i >= 0; i--)
-        {
-            var here = backward;
-            if (i > 0)
-            {
-                backward = new long[_ways[i - 1].Count];
-                for (var from = 0; from < backward.Length; from++)
-                {
-                    backward[from] = Never;
-                    for (var to = 0; to < here.Length; to++)
-                        backward[from] = Math.Min(backward[from], _change[i][(from * here.Length) + to] + _alone[i][to] + here[to]);
-                }
-            }
+        return through;
+    }
 
-            for (var way = 0; way < here.Length; way++)
-                forward[i][way] += here[way];
+    /// <summary>What is still to come after each way, one note further to the front.</summary>
+    private long[] RestBefore(int i, long[] rest)
+    {
+        var earlier = new long[_alone[i - 1].Length];
+        for (var from = 0; from < earlier.Length; from++)
+        {
+            var cheapest = Never;
+            for (var to = 0; to < rest.Length; to++)
+                cheapest = Math.Min(cheapest, _change[i][(from * rest.Length) + to] + _alone[i][to] + rest[to]);
+            earlier[from] = cheapest;
         }
 
-        return forward;
+        return earlier;
     }
 
     private long[][] ThroughPairs()
     {
-        var count = _ways.Count;
-        if (count == 1)
-            return ThroughNotes();
-        var forward = new long[count][];
-        forward[1] = FirstPairs(null);
-        for (var i = 2; i < count; i++)
-        {
-            var (before, from, to) = (_ways[i - 2].Count, _ways[i - 1].Count, _ways[i].Count);
-            forward[i] = new long[from * to];
-            for (var b = 0; b < from; b++)
-            for (var c = 0; c < to; c++)
-            {
-                var cheapest = Never;
-                for (var a = 0; a < before; a++)
-                    cheapest = Math.Min(cheapest, forward[i - 1][(a * from) + b] + Turn(i, a, b, c));
-                forward[i][(b * to) + c] = cheapest + _change[i][(b * to) + c] + _alone[i][c];
-            }
-        }
-
-        var through = _ways.Select(ways => Enumerable.Repeat(Never, ways.Count).ToArray()).ToArray();
+        var forward = _forward ??= Forward(null);
+        var through = _alone.Select(ways => Enumerable.Repeat(Never, ways.Length).ToArray()).ToArray();
         var rest = new long[forward[^1].Length];
-        for (var i = count - 1; i > 0; i--)
+        for (var i = Count - 1; i > 0; i--)
         {
-            var (from, to) = (_ways[i - 1].Count, _ways[i].Count);
+            var to = _alone[i].Length;
             for (var pair = 0; pair < rest.Length; pair++)
             {
-                var (a, b) = (pair / to, pair % to);
                 var cost = forward[i][pair] + rest[pair];
-                through[i][b] = Math.Min(through[i][b], cost);
-                through[i - 1][a] = Math.Min(through[i - 1][a], cost);
+                through[i][pair % to] = Math.Min(through[i][pair % to], cost);
+                through[i - 1][pair / to] = Math.Min(through[i - 1][pair / to], cost);
             }
 
-            rest = i > 1 ? RestBefore(i, rest, from, to) : rest;
+            rest = i > 1 ? RestBeforePair(i, rest) : rest;
         }
 
         return through;
     }
 
     /// <summary>What is still to come after a pair of ways, one note further to the front.</summary>
-    private long[] RestBefore(int i, long[] rest, int from, int to)
+    private long[] RestBeforePair(int i, long[] rest)
     {
-        var before = _ways[i - 2].Count;
-        var earlier = new long[before * from];
-        for (var a = 0; a < before; a++)
-        for (var b = 0; b < from; b++)
+        var (first, from, to) = (_cm[i - 2], _cm[i - 1], _cm[i]);
+        var earlier = new long[first.Length * from.Length];
+        for (var b = 0; b < from.Length; b++)
+        for (var a = 0; a < first.Length; a++)
         {
-            var cheapest = Never;
-            for (var c = 0; c < to; c++)
-                cheapest = Math.Min(cheapest, Turn(i, a, b, c) + _change[i][(b * to) + c] + _alone[i][c] + rest[(b * to) + c]);
-            earlier[(a * from) + b] = cheapest;
+            var (cheapest, came) = (Never, from[b] - first[a]);
+            for (var c = 0; c < to.Length; c++)
+            {
+                var turn = came * (to[c] - from[b]) < 0 ? _turn[i] : 0;
+                var pair = (b * to.Length) + c;
+                cheapest = Math.Min(cheapest, turn + _change[i][pair] + _alone[i][c] + rest[pair]);
+            }
+
+            earlier[(a * from.Length) + b] = cheapest;
         }
 
         return earlier;

@@ -12,8 +12,11 @@ public sealed class PassageCosting(PassagePlayer player, IReadOnlyList<PassageNo
     /// <summary>Thousandths of a point.</summary>
     public const double Unit = 1000;
 
+    /// <summary>Combinations of four finger valves.</summary>
+    private const int Combinations = 16;
+
     private readonly PassageCosts _costs = player.Costs;
-    private readonly Dictionary<(int, int), double> _fingers = [];
+    private readonly double[] _fingers = Fingers(player.Costs);
 
     /// <summary>Whether a turn of the slide costs: then three notes in a row belong together.</summary>
     public bool HasTurns { get; } = player.Instrument.Slide is not null;
@@ -38,17 +41,31 @@ public sealed class PassageCosting(PassagePlayer player, IReadOnlyList<PassageNo
         return Whole(points);
     }
 
-    /// <summary>What it costs that the slide turns on the note before.</summary>
-    public long Turn(int note, PassageWay before, PassageWay from, PassageWay to) =>
-        IsTurn(before, from, to) ? Whole(_costs.PerTurn / Seconds(note)) : 0;
+    /// <summary>What it costs that the slide turns on the note before: 0 where there is no slide.</summary>
+    public long Turn(int note) => HasTurns ? Whole(_costs.PerTurn / Seconds(note)) : 0;
 
     /// <summary>Whether the slide turns between three ways.</summary>
     public static bool IsTurn(PassageWay before, PassageWay from, PassageWay to) => (from.Cm - before.Cm) * (to.Cm - from.Cm) < 0;
 
+    /// <summary>What a whole line costs, played so.</summary>
+    public long Of(IReadOnlyList<PassageWay> ways)
+    {
+        var cost = 0L;
+        for (var i = 0; i < ways.Count; i++)
+        {
+            cost += Alone(i, ways[i]);
+            if (i > 0)
+                cost += Change(i, ways[i - 1], ways[i]);
+            if (i > 1 && IsTurn(ways[i - 2], ways[i - 1], ways[i]))
+                cost += Turn(i);
+        }
+
+        return cost;
+    }
+
     /// <summary>Fingers that move between two ways, the thumb among them.</summary>
     public static int Moved(PassageWay from, PassageWay to) =>
-        BitOperations.PopCount((uint)(from.Valves ^ to.Valves))
-        + (from.Fingering.Setting.Attachment == to.Fingering.Setting.Attachment ? 0 : 1);
+        BitOperations.PopCount((uint)(from.Valves ^ to.Valves)) + BitOperations.PopCount((uint)(from.Thumbs ^ to.Thumbs));
 
     /// <summary>How fast the slide has to go to a note, cm/s.</summary>
     public double Speed(int note, PassageWay from, PassageWay to) => Math.Abs(to.Cm - from.Cm) / (_costs.SlideShareOfTime * Seconds(note));
@@ -57,8 +74,11 @@ public sealed class PassageCosting(PassagePlayer player, IReadOnlyList<PassageNo
     public bool IsSmear(int note, PassageWay from, PassageWay to) =>
         HasTurns && notes[note].IsSlurred && to.Cm != from.Cm && to.Fingering.Partial == from.Fingering.Partial;
 
-    /// <summary>From the beginning of one note to that of the next: what a change has.</summary>
-    private double Seconds(int note) => Math.Max(_costs.QuickestChange, notes[note].Seconds - notes[note - 1].Seconds);
+    /// <summary>Whether a note goes on from the one before without the tongue.</summary>
+    public bool IsSlurred(int note) => notes[note].IsSlurred;
+
+    /// <summary>From the beginning of one note to that of the next, s: the time that a change has.</summary>
+    public double Seconds(int note) => Math.Max(_costs.QuickestChange, Math.Round(notes[note].Seconds - notes[note - 1].Seconds, 6));
 
     private double Slide(int note, PassageWay from, PassageWay to, double seconds)
     {
@@ -68,21 +88,28 @@ public sealed class PassageCosting(PassagePlayer player, IReadOnlyList<PassageNo
             points += _costs.PerSlideOverLimit * (over - 1) * (over - 1);
         if (IsSmear(note, from, to))
             points += _costs.Smear + (_costs.PerSmearCm * cm);
-        if (from.Fingering.Setting.Attachment != to.Fingering.Setting.Attachment)
+        if (from.Thumbs != to.Thumbs)
             points += _costs.PerThumb / seconds;
         return points;
     }
 
-    private double Fingers(PassageWay from, PassageWay to)
+    private double Fingers(PassageWay from, PassageWay to) =>
+        _fingers[(from.Valves * Combinations) + to.Valves] + (from.Thumbs == to.Thumbs ? 0 : _costs.PerThumb);
+
+    /// <summary>What each change of the finger valves costs at a second.</summary>
+    private static double[] Fingers(PassageCosts costs)
     {
-        var thumb = from.Fingering.Setting.Attachment == to.Fingering.Setting.Attachment ? 0 : _costs.PerThumb;
-        if (_fingers.TryGetValue((from.Valves, to.Valves), out var known))
-            return known + thumb;
-        var (down, up) = (to.Valves & ~from.Valves, from.Valves & ~to.Valves);
-        var contrary = BitOperations.PopCount((uint)((down & (up << 1)) | (up & (down << 1))));
-        var points = (_costs.PerFinger * BitOperations.PopCount((uint)(down | up))) + (_costs.PerContraryPair * contrary);
-        _fingers[(from.Valves, to.Valves)] = points;
-        return points + thumb;
+        var points = new double[Combinations * Combinations];
+        for (var from = 0; from < Combinations; from++)
+        for (var to = 0; to < Combinations; to++)
+        {
+            var (down, up) = (to & ~from, from & ~to);
+            var contrary = BitOperations.PopCount((uint)((down & (up << 1)) | (up & (down << 1))));
+            points[(from * Combinations) + to] =
+                (costs.PerFinger * BitOperations.PopCount((uint)(down | up))) + (costs.PerContraryPair * contrary);
+        }
+
+        return points;
     }
 
     private static long Whole(double points) => (long)Math.Round(points * Unit);

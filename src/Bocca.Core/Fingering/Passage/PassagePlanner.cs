@@ -33,7 +33,7 @@ public static class PassagePlanner
         var search = new PassageSearch(chain, ways, repeats ?? [], deviating);
         var found = search.Search();
         var plain = notes.Select(note => byPitch[note.Sounding.Midi]).ToList();
-        var plainCost = new PassageChain(costing, plain).CostOf(new int[notes.Count]);
+        var plainCost = costing.Of([.. plain.Select(all => all[0])]);
         var writer = new PassageWords(player, notes, costing, ways, found.Path, plain);
         var through = chain.Through();
         return new PassagePlan(

@@ -6,7 +6,8 @@ namespace Bocca.Core.Fingering.Passage;
 /// <param name="TuningPoints">What its tuning costs on a note of full weight, points.</param>
 /// <param name="Cm">Where the slide stands, its correction included, cm; 0 without a slide.</param>
 /// <param name="Valves">The finger valves down, a bit each, the first the lowest.</param>
-public sealed record PassageWay(Fingering Fingering, double Points, double TuningPoints, double Cm, int Valves)
+/// <param name="Thumbs">The thumb valve or the triggers in use, a bit each.</param>
+public sealed record PassageWay(Fingering Fingering, double Points, double TuningPoints, double Cm, int Valves, int Thumbs)
 {
     /// <summary>Every way to play a note that the hand can do, the chart's first; with what stops it where it can do none.</summary>
     public static IReadOnlyList<PassageWay> Of(PassagePlayer player, Music.Pitch sounding)
@@ -35,13 +36,9 @@ public sealed record PassageWay(Fingering Fingering, double Points, double Tunin
         foreach (var valve in way.Setting.Valves)
             valves |= 1 << (valve - 1);
         var cm = player.Instrument.Slide is null ? 0 : way.Tube.SlideOutCm + (way.Correction is { What: "slide" } moved ? moved.Cm : 0);
-        return new PassageWay(
-            way,
-            points,
-            way.Reasons.Where(reason => reason.Kind == RankingKind.Tuning).Sum(reason => reason.Points),
-            cm,
-            valves
-        );
+        var thumbs = (way.Setting.Attachment.Contains('T') ? 1 : 0) + (way.Setting.Attachment.Contains('S') ? 2 : 0);
+        var tuning = way.Reasons.Where(reason => reason.Kind == RankingKind.Tuning).Sum(reason => reason.Points);
+        return new PassageWay(way, points, tuning, cm, valves, thumbs);
     }
 
     private static bool IsNearTheLine(PassagePlayer player, Fingering way) =>

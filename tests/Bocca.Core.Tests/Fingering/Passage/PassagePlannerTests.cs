@@ -74,8 +74,8 @@ public sealed class PassagePlannerTests
                 var more = costing.Alone(i, way);
                 if (i > 0)
                     more += costing.Change(i, path[i - 1], way);
-                if (i > 1 && costing.HasTurns)
-                    more += costing.Turn(i, path[i - 2], path[i - 1], way);
+                if (i > 1 && PassageCosting.IsTurn(path[i - 2], path[i - 1], way))
+                    more += costing.Turn(i);
                 Go(i + 1, cost + more);
             }
         }
