@@ -3,7 +3,6 @@ using System.Text;
 using System.Text.Json;
 using AngleSharp.Html.Dom;
 using Bocca.Core.Score;
-using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;
