@@ -35,7 +35,7 @@ public class PieceBenchmarks
         var random = new Random(1);
         var playable = Enumerable
             .Range(instrument.Range.Lowest.Midi, instrument.Range.Highest.Midi - instrument.Range.Lowest.Midi + 1)
-            .Where(midi => FingeringFinder.FindSounding(instrument, Pitch.FromMidi(midi)).Count > 0)
+            .Where(midi => FingeringFinder.Plays(instrument, Pitch.FromMidi(midi)))
             .ToList();
         var (at, place) = (0.0, playable.Count / 2);
         var notes = new List<PassageNote>();

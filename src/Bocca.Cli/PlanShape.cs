@@ -28,6 +28,7 @@ internal static class PlanShape
                 Cm = Math.Round(plan.Fingered.Gain.Cm, 1),
                 Cents = Math.Round(plan.Fingered.Gain.Cents, 2),
             },
+            plan.Deviating,
             Breaths = plan.Breathed.Breaths.Select(breath => BreathOf(plan, breath)),
             Spans = plan.Breathed.Spans.Select(span => new
             {
@@ -71,6 +72,13 @@ internal static class PlanShape
                 hidden.FromPartial,
                 hidden.ToPartial,
             }),
+            Use = new
+            {
+                Lowest = plan.Use.Lowest.ToString(),
+                Highest = plan.Use.Highest.ToString(),
+                Frequent = plan.Use.Frequent.Select(pitch => pitch.ToString()),
+                Settings = plan.Use.Settings.Select(use => new { Setting = use.Setting.ToString(), use.Notes }),
+            },
             Hard = plan.Hard.Select(spot => new
             {
                 Index = spot.Note,

@@ -42,13 +42,16 @@ public static class FingeringFinder
             );
     }
 
+    /// <summary>Whether a concert pitch is on an instrument's chart: within its range, and on one of its tubes.</summary>
+    public static bool Plays(Instrument instrument, Pitch sounding) =>
+        sounding.Midi >= instrument.Range.Lowest.Midi
+        && sounding.Midi <= instrument.Range.Highest.Midi
+        && FindSounding(instrument, sounding).Count > 0;
+
     /// <summary>The written notes nearest to one that cannot be played: the next below and above that can.</summary>
     public static IReadOnlyList<Pitch> Nearest(Instrument instrument, Reading reading, Pitch written)
     {
-        bool Plays(int midi) =>
-            midi >= instrument.Range.Lowest.Midi
-            && midi <= instrument.Range.Highest.Midi
-            && FindSounding(instrument, Pitch.FromMidi(midi)).Count > 0;
+        bool Plays(int midi) => FingeringFinder.Plays(instrument, Pitch.FromMidi(midi));
         var sounding = Math.Clamp(written.Midi - reading.WrittenAboveSounding.Semitones, 0, 127);
         var (lowest, highest) = (instrument.Range.Lowest.Midi, instrument.Range.Highest.Midi);
         int? below = Enumerable

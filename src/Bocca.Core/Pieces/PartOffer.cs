@@ -69,7 +69,7 @@ public sealed record PartOffer(LineChoice Choice, bool FromConcert, int Octaves)
 
         var outside = line
             .Notes.GroupBy(note => note.Sounding.Midi)
-            .Where(group => !Plays(instrument, group.Key))
+            .Where(group => !FingeringFinder.Plays(instrument, Pitch.FromMidi(group.Key)))
             .OrderBy(group => group.Key)
             .Select(group => group.First().Written)
             .ToList();
@@ -79,9 +79,4 @@ public sealed record PartOffer(LineChoice Choice, bool FromConcert, int Octaves)
             Span = (line.Notes.MinBy(note => note.Sounding.Midi)!.Written, line.Notes.MaxBy(note => note.Sounding.Midi)!.Written),
         };
     }
-
-    private static bool Plays(Instrument instrument, int midi) =>
-        midi >= instrument.Range.Lowest.Midi
-        && midi <= instrument.Range.Highest.Midi
-        && FingeringFinder.FindSounding(instrument, Pitch.FromMidi(midi)).Count > 0;
 }

@@ -21,6 +21,9 @@ public sealed record PieceChoices
     /// <summary>Bars that are fingered by the chart, by their places.</summary>
     public IReadOnlySet<int> ByChart { get; init; } = new HashSet<int>();
 
+    /// <summary>Whether all of it is fingered by the chart.</summary>
+    public bool AllByChart { get; init; }
+
     /// <summary>Notes after which a breath is asked for.</summary>
     public IReadOnlySet<int> Breaths { get; init; } = new HashSet<int>();
 
@@ -34,7 +37,8 @@ public sealed record PieceChoices
     public IReadOnlySet<int> PhraseJoins { get; init; } = new HashSet<int>();
 
     /// <summary>Whether nothing is settled.</summary>
-    public bool IsEmpty => Pins.Count + ByChart.Count + Breaths.Count + NoBreaths.Count + PhraseEnds.Count + PhraseJoins.Count == 0;
+    public bool IsEmpty =>
+        !AllByChart && Pins.Count + ByChart.Count + Breaths.Count + NoBreaths.Count + PhraseEnds.Count + PhraseJoins.Count == 0;
 
     /// <summary>The same with a setting pinned on a note; null lets it go.</summary>
     public PieceChoices Pin(int note, Setting? setting)
@@ -83,6 +87,7 @@ public sealed record PieceChoices
                 "hold" => choices with { NoBreaths = Places(words) },
                 "end" => choices with { PhraseEnds = Places(words) },
                 "join" => choices with { PhraseJoins = Places(words) },
+                "chart" when words is [_, "all"] => choices with { AllByChart = true },
                 "chart" => choices with { ByChart = Places(words) },
                 _ => throw new FormatException($"'{words[0]}' settles nothing of a piece."),
             };
@@ -102,6 +107,7 @@ public sealed record PieceChoices
                 Written("hold", NoBreaths),
                 Written("end", PhraseEnds),
                 Written("join", PhraseJoins),
+                AllByChart ? "chart all" : "",
                 Written("chart", ByChart),
             }.Where(part => part != "")
         );

@@ -17,6 +17,7 @@ namespace Bocca.Core.Pieces;
 /// <param name="Articulation">How its bars are begun.</param>
 /// <param name="Hidden">Steps with a change of partial.</param>
 /// <param name="Hard">Where it is likely to go wrong.</param>
+/// <param name="Use">How far it goes, and what it uses most.</param>
 public sealed record PiecePlan(
     PieceLine Line,
     PassagePlan Fingered,
@@ -26,9 +27,21 @@ public sealed record PiecePlan(
     IReadOnlyList<ScaleRun> Runs,
     IReadOnlyList<BarArticulation> Articulation,
     IReadOnlyList<HiddenChange> Hidden,
-    IReadOnlyList<HardSpot> Hard
+    IReadOnlyList<HardSpot> Hard,
+    NoteUse Use
 )
 {
+    /// <summary>Passages that return and are fingered otherwise, in words: the dearer way is worth it.</summary>
+    public IReadOnlyList<string> Deviating =>
+        [
+            .. Fingered.Deviating.Select(each =>
+            {
+                var (note, like) = (each.Note, each.Repeat.Like + each.Note - each.Repeat.From);
+                var (own, other) = (Fingered.Notes[note].Fingering.Setting, Fingered.Notes[like].Fingering.Setting);
+                return $"{own} in {Line.PlaceOf(note)}, and {other} in {Line.PlaceOf(like)}: what stands beside it is otherwise.";
+            }),
+        ];
+
     /// <summary>Works a line out.</summary>
     /// <param name="line">The line.</param>
     /// <param name="player">Who plays.</param>
@@ -69,7 +82,8 @@ public sealed record PiecePlan(
             ScaleRun.Of(line),
             BarArticulation.Of(line),
             HiddenChange.Of(line, fingered),
-            new HardSpots(line, player, fingered, breathed, pupil ?? StudyPupil.Unknown).Find()
+            new HardSpots(line, player, fingered, breathed, pupil ?? StudyPupil.Unknown).Find(),
+            NoteUse.Of(line, fingered)
         );
     }
 
@@ -89,7 +103,7 @@ public sealed record PiecePlan(
                 IsExposed = note.Marks.HasFlag(NoteMarks.Fermata) || ends.Contains(note.Index),
                 Pin =
                     choices.Pins.TryGetValue(note.Index, out var pin) ? pin
-                    : choices.ByChart.Contains(note.Bar) ? Chart(player, note)
+                    : choices.AllByChart || choices.ByChart.Contains(note.Bar) ? Chart(player, note)
                     : null,
             })
             .ToList();

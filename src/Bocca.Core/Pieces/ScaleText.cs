@@ -79,7 +79,7 @@ public static class ScaleText
         if (Math.Abs(fifths) > 7)
             throw new ArgumentException($"{tonic.Letter} has no key for this: take its other name.");
         var notes = Notes(tonic, pattern, octaves);
-        if (notes.Find(note => !Plays(instrument, reading.ToSounding(note))) is { Octave: > 0 } outside)
+        if (notes.Find(note => !FingeringFinder.Plays(instrument, reading.ToSounding(note))) is { Octave: > 0 } outside)
             throw new ArgumentException($"{outside} is not on the {instrument.Name}'s chart: take another octave, or fewer.");
         var each = eighths ? 8 : 4;
         var text = new List<string>
@@ -157,9 +157,4 @@ public static class ScaleText
         var chart = Pitch.FromMidi(note.Midi);
         return chart.Alter == 0 ? chart : chart.SpelledBeside(new Pitch(Letter.F, up ? 1 : -1, 4));
     }
-
-    private static bool Plays(Instrument instrument, Pitch sounding) =>
-        sounding.Midi >= instrument.Range.Lowest.Midi
-        && sounding.Midi <= instrument.Range.Highest.Midi
-        && FingeringFinder.FindSounding(instrument, sounding).Count > 0;
 }

@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.IO.Compression;
 using System.Xml;
 using System.Xml.Linq;
 
@@ -21,8 +20,7 @@ public static class MusicXmlReader
     /// <summary>Elements inside elements, at most.</summary>
     public const int MostDepth = 64;
 
-    private const int MostPackedFiles = 200,
-        MostParts = 40,
+    private const int MostParts = 40,
         MostNotes = 200_000;
 
     /// <summary>Reads a score.</summary>
@@ -43,7 +41,7 @@ public static class MusicXmlReader
             throw new InvalidDataException("The file is empty.");
         try
         {
-            return Parsed(file is [0x50, 0x4B, ..] ? Unpacked(file) : Bounded(file, "The file"), whole);
+            return Parsed(Xml(file), whole);
         }
         catch (XmlException problem)
         {
@@ -51,52 +49,15 @@ public static class MusicXmlReader
         }
     }
 
-    private static byte[] Bounded(byte[] bytes, string what) =>
+    /// <summary>The score's own bytes, out of its package where it has one.</summary>
+    internal static byte[] Xml(byte[] file) => PackedScore.Is(file) ? PackedScore.Score(file) : Bounded(file, "The file");
+
+    internal static byte[] Bounded(byte[] bytes, string what) =>
         bytes.Length <= MostBytes
             ? bytes
             : throw new InvalidDataException($"{what} is larger than {MostBytes / 1_000_000} MB; split the piece.");
 
-    /// <summary>The score inside a packed file: the one its container names.</summary>
-    private static byte[] Unpacked(byte[] file)
-    {
-        try
-        {
-            using var zip = new ZipArchive(new MemoryStream(file), ZipArchiveMode.Read);
-            if (zip.Entries.Count > MostPackedFiles)
-                throw new InvalidDataException($"The packed file holds {zip.Entries.Count} files; a score has a few.");
-            var container =
-                zip.GetEntry("META-INF/container.xml")
-                ?? throw new InvalidDataException(
-                    "The packed file has no META-INF/container.xml, so it does not say which score is in it."
-                );
-            var path = Parsed(Taken(container))
-                .Descendants()
-                .FirstOrDefault(element => element.Name.LocalName == "rootfile")
-                ?.Attribute("full-path")
-                ?.Value;
-            var entry = path is null ? null : zip.GetEntry(path);
-            return Taken(entry ?? throw new InvalidDataException($"The packed file names '{path}' as its score and does not hold it."));
-        }
-        catch (InvalidDataException problem)
-            when (problem.GetType() == typeof(InvalidDataException) && problem.Source == "System.IO.Compression")
-        {
-            throw new InvalidDataException("The packed file is damaged.", problem);
-        }
-    }
-
-    /// <summary>Reads an entry byte by byte up to the bound, whatever it says of its own size.</summary>
-    private static byte[] Taken(ZipArchiveEntry entry)
-    {
-        using var stream = entry.Open();
-        var buffer = new byte[MostBytes + 1];
-        var count = 0;
-        int read;
-        while (count < buffer.Length && (read = stream.Read(buffer, count, buffer.Length - count)) > 0)
-            count += read;
-        return Bounded(buffer[..count], $"'{entry.FullName}' unpacked");
-    }
-
-    private static XDocument Parsed(byte[] xml, bool whole = false)
+    internal static XDocument Parsed(byte[] xml, bool whole = false)
     {
         var settings = new XmlReaderSettings
         {

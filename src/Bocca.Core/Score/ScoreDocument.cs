@@ -1,4 +1,3 @@
-using System.IO.Compression;
 using System.Text;
 using System.Text.RegularExpressions;
 using System.Xml;
@@ -16,11 +15,10 @@ public sealed partial class ScoreDocument
     /// <summary>What the ids of everything written into a document begin with.</summary>
     private const string Ours = "bocca-";
 
-    private const string MediaType = "application/vnd.recordare.musicxml+xml";
-
     private readonly XDocument _document;
+    private readonly byte[]? _package;
 
-    private ScoreDocument(XDocument document) => _document = document;
+    private ScoreDocument(XDocument document, byte[]? package) => (_document, _package) = (document, package);
 
     private XElement Root => _document.Root!;
 
@@ -29,9 +27,9 @@ public sealed partial class ScoreDocument
     public static ScoreDocument Read(byte[] file)
     {
         var document = MusicXmlReader.Document(file, whole: true);
-        if (document.DocumentType is null && file is not [0x50, 0x4B, ..] && TypeOf(file) is { } type)
+        if (document.DocumentType is null && TypeOf(MusicXmlReader.Xml(file)) is { } type)
             document.AddFirst(type);
-        return new ScoreDocument(document);
+        return new ScoreDocument(document, PackedScore.Is(file) ? file : null);
     }
 
     /// <summary>The document as a plain file.</summary>
@@ -48,32 +46,8 @@ public sealed partial class ScoreDocument
         return memory.ToArray();
     }
 
-    /// <summary>The document packed (.mxl).</summary>
-    public byte[] WritePacked()
-    {
-        using var memory = new MemoryStream();
-        using (var zip = new ZipArchive(memory, ZipArchiveMode.Create, leaveOpen: true))
-        {
-            // The container comes first (published: MusicXML 4.0, compressed files).
-            Put(
-                zip,
-                "META-INF/container.xml",
-                Encoding.UTF8.GetBytes(
-                    "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<container><rootfiles>"
-                        + $"<rootfile full-path=\"score.musicxml\" media-type=\"{MediaType}\"/></rootfiles></container>"
-                )
-            );
-            Put(zip, "score.musicxml", Write());
-        }
-
-        return memory.ToArray();
-    }
-
-    private static void Put(ZipArchive zip, string name, byte[] content)
-    {
-        using var entry = zip.CreateEntry(name).Open();
-        entry.Write(content);
-    }
+    /// <summary>The document packed (.mxl), with whatever else was in the package it came in.</summary>
+    public byte[] WritePacked() => PackedScore.Pack(Write(), _package);
 
     /// <summary>The same document with marks written into a part; marks that were written before are taken out first.</summary>
     /// <param name="part">The part, by its place from 0.</param>
@@ -92,7 +66,7 @@ public sealed partial class ScoreDocument
     {
         var copy = new XDocument(_document);
         copy.Descendants().Where(IsOurs).Remove();
-        return new ScoreDocument(copy);
+        return new ScoreDocument(copy, _package);
     }
 
     /// <summary>One part alone.</summary>
@@ -103,7 +77,7 @@ public sealed partial class ScoreDocument
         var kept = ScoreTree.Parts(copy.Root!)[part].Id;
         copy.Root!.Descendants("part").Where(each => each.Attribute("id")?.Value != kept).Remove();
         copy.Root.Elements("part-list").Elements().Where(each => each.Attribute("id")?.Value != kept).Remove();
-        return new ScoreDocument(copy);
+        return new ScoreDocument(copy, _package);
     }
 
     /// <summary>One part, written as another player reads it, at its own concert pitch or octaves away.</summary>
@@ -114,7 +88,7 @@ public sealed partial class ScoreDocument
     {
         var copy = new XDocument(_document);
         PartTransposer.Write(ScoreTree.Parts(copy.Root!)[part], reading, octaves);
-        return new ScoreDocument(copy);
+        return new ScoreDocument(copy, _package);
     }
 
     /// <summary>
@@ -141,7 +115,7 @@ public sealed partial class ScoreDocument
 
     private static bool IsOurs(XElement element) => element.Attribute("id")?.Value.StartsWith(Ours, StringComparison.Ordinal) == true;
 
-    [GeneratedRegex("<!DOCTYPE\\s+([\\w:.-]+)\\s+PUBLIC\\s+\"([^\"<>]*)\"\\s+\"([^\"<>]*)\"\\s*>")]
+    [GeneratedRegex("<!DOCTYPE\\s+([\\w:.-]+)\\s+PUBLIC\\s+[\"']([^\"'<>]*)[\"']\\s+[\"']([^\"'<>]*)[\"']\\s*>")]
     private static partial Regex DocumentType();
 
     /// <summary>The document type that reading passes over; null for none, or one with rules of its own.</summary>

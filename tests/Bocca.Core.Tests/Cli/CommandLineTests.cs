@@ -185,21 +185,7 @@ public sealed class CommandLineTests : IDisposable
 
     private static int Run(out string output, out string errors, params string[] args)
     {
-        var (oldOut, oldError) = (Console.Out, Console.Error);
-        using StringWriter printed = new(),
-            complained = new();
-        Console.SetOut(printed);
-        Console.SetError(complained);
-        try
-        {
-            return Bocca.Cli.CommandLine.Run(args);
-        }
-        finally
-        {
-            Console.SetOut(oldOut);
-            Console.SetError(oldError);
-            output = printed.ToString();
-            errors = complained.ToString();
-        }
+        (var code, output, errors) = CommandRun.Of(args);
+        return code;
     }
 }

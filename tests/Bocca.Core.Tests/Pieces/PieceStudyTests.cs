@@ -127,4 +127,42 @@ public sealed class PieceStudyTests
                 .Message
         );
     }
+
+    [Fact]
+    public void How_far_it_goes_and_what_it_uses_is_counted()
+    {
+        var plan = Plan("4/4 q C4 D4 E4 F4 | h C4 h G4 |");
+        Assert.Equal(("C4", "G4", "C4"), ($"{plan.Use.Lowest}", $"{plan.Use.Highest}", $"{plan.Use.Frequent[0]}"));
+        Assert.Equal(["0 3", "1 1", "1-2 1", "1-3 1"], plan.Use.Settings.Select(use => $"{use.Setting} {use.Notes}"));
+        var first = PlayingRange.OfFirstNotes(Catalogue.Get("trumpet-bb"), fromHigh: false);
+        Assert.Contains("all within", plan.Use.Words(plan.Line, first));
+        var high = Plan("4/4 w C6 |");
+        Assert.Contains("1 of 1 notes lie outside", high.Use.Words(high.Line, first));
+    }
+
+    [Fact]
+    public void A_whole_piece_by_the_chart_is_the_chart()
+    {
+        var plan = Plan("4/4 =160 e D4 E4 D4 E4 D4 E4 D4 E4 |", choices: new PieceChoices { AllByChart = true });
+        Assert.All(plan.Fingered.Notes, note => Assert.Equal(note.Plain.Setting, note.Fingering.Setting));
+    }
+
+    [Theory]
+    [InlineData("pin 3=1-2 8=0; breath 12; hold 20; end 12; join 16; chart all; chart 4", false)]
+    [InlineData("pin 0=T1 2=6", true)]
+    [InlineData("", false)]
+    public void What_is_settled_is_kept_as_text(string text, bool slide)
+    {
+        var choices = PieceChoices.Parse(text, slide);
+        Assert.Equal(text, choices.ToString());
+        Assert.Equal(text == "", choices.IsEmpty);
+    }
+
+    [Theory]
+    [InlineData("pin 3")]
+    [InlineData("pin x=1")]
+    [InlineData("breath -1")]
+    [InlineData("sing 4")]
+    public void What_settles_nothing_is_refused(string text) =>
+        Assert.Throws<FormatException>(() => PieceChoices.Parse(text, slide: false));
 }

@@ -1,3 +1,4 @@
+using System.IO.Compression;
 using System.Text;
 using System.Xml.Linq;
 using Bocca.Core.Fingering;
@@ -73,6 +74,34 @@ public sealed class ScoreDocumentTests
     {
         Assert.Contains("DTD MusicXML 3.0 Partwise", Text(Read("version-2-with-a-document-type").Source.Document));
         Assert.Contains("<!-- typed by hand -->", Text(Read("version-4-with-ids-and-a-comment").Source.Document));
+    }
+
+    [Fact]
+    public void What_else_is_in_a_package_stays_in_it()
+    {
+        using var memory = new MemoryStream();
+        using (var zip = new ZipArchive(memory, ZipArchiveMode.Create, leaveOpen: true))
+            foreach (
+                var (name, content) in new[]
+                {
+                    ("META-INF/container.xml", "<container><rootfiles><rootfile full-path=\"a/b.xml\"/></rootfiles></container>"),
+                    ("a/b.xml", OwnConventions.All["version-2-with-a-document-type"].Xml),
+                    ("a/picture.png", "not a score"),
+                }
+            )
+            {
+                using var entry = new StreamWriter(zip.CreateEntry(name).Open());
+                entry.Write(content);
+            }
+
+        var document = ScoreDocument.Read(memory.ToArray()).Annotated(0, [new ScoreAnnotation(0) { Setting = "1-3" }]);
+        var packed = document.WritePacked();
+        using var read = new ZipArchive(new MemoryStream(packed));
+        Assert.Equal(["META-INF/container.xml", "a/b.xml", "a/picture.png"], read.Entries.Select(entry => entry.FullName));
+        using var picture = new StreamReader(read.GetEntry("a/picture.png")!.Open());
+        Assert.Equal("not a score", picture.ReadToEnd());
+        Assert.Contains("DTD MusicXML 3.0 Partwise", Text(ScoreDocument.Read(packed)));
+        Assert.Contains("<fingering placement=\"below\">1-3</fingering>", Text(ScoreDocument.Read(packed)));
     }
 
     [Fact]

@@ -64,7 +64,7 @@ internal sealed class PassageChain
     }
 
     /// <summary>The cheapest way under restrictions; of equal ones that with the chart's ways first.</summary>
-    /// <param name="only">The one way allowed on a note; -1 where all are. Null for no restriction at all.</param>
+    /// <param name="only">The one way allowed on a note; <see cref="TiedSearch.Free"/> where all are. Null for none.</param>
     public (long Cost, int[] Path) Cheapest(int[]? only = null)
     {
         var forward = only is null ? _forward ??= Forward(null) : Forward(only);

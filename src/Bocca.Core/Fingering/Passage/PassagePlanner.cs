@@ -30,17 +30,24 @@ public static class PassagePlanner
         var costing = new PassageCosting(player, notes);
         var chain = new PassageChain(costing, ways);
         var deviating = (long)Math.Round(player.Costs.PerDeviatingRepeat * PassageCosting.Unit);
-        var search = new PassageSearch(chain, ways, repeats ?? [], deviating);
-        var found = search.Search();
+        var search = new TiedSearch(
+            notes.Count,
+            repeats ?? [],
+            deviating,
+            only => chain.Cheapest(only),
+            note => Enumerable.Range(0, ways[note].Count),
+            (note, way, other) => Alike(ways[note][way], ways[other])
+        );
+        var found = search.Search()!;
         var plain = notes.Select(note => byPitch[note.Sounding.Midi]).ToList();
         var plainCost = costing.Of([.. plain.Select(all => all[0])]);
-        var writer = new PassageWords(player, notes, costing, ways, found.Path, plain);
+        var writer = new PassageWords(player, notes, costing, ways, found.Chosen, plain);
         var through = chain.Through();
         return new PassagePlan(
             [
                 .. Enumerable
                     .Range(0, notes.Count)
-                    .Select(i => writer.Choice(i) with { Also = Near(player, ways[i], found.Path[i], through[i]) }),
+                    .Select(i => writer.Choice(i) with { Also = Near(player, ways[i], found.Chosen[i], through[i]) }),
             ],
             found.Cost / PassageCosting.Unit,
             plainCost / PassageCosting.Unit,
@@ -51,11 +58,20 @@ public static class PassagePlanner
             Deviating =
             [
                 .. (repeats ?? [])
-                    .Select(repeat => (Repeat: repeat, At: search.Deviates(found.Path, repeat)))
+                    .Select(repeat => (Repeat: repeat, At: search.Differs(found.Chosen, repeat)))
                     .Where(each => each.At >= 0)
                     .Select(each => (each.Repeat, each.Repeat.From + each.At)),
             ],
         };
+    }
+
+    /// <summary>The way of a note that has the same setting; null where none has.</summary>
+    private static int? Alike(PassageWay way, IReadOnlyList<PassageWay> others)
+    {
+        for (var i = 0; i < others.Count; i++)
+            if (others[i].Fingering.Setting == way.Fingering.Setting)
+                return i;
+        return null;
     }
 
     private static IReadOnlyList<PassageWay> Pinned(PassageNote note, IReadOnlyList<PassageWay> all, int index, PassagePlayer player)

@@ -1,3 +1,4 @@
+using Bocca.Core.Fingering.Passage;
 using Bocca.Core.Pieces.Lines;
 
 namespace Bocca.Core.Pieces.Breathing;
@@ -10,6 +11,9 @@ namespace Bocca.Core.Pieces.Breathing;
 /// </summary>
 internal sealed class AirChain
 {
+    /// <summary>No breath after a note.</summary>
+    public const int None = -1;
+
     private readonly IReadOnlyList<IReadOnlyList<AirPlace>> _places;
     private readonly int[] _needs;
     private readonly long[] _skipped;
@@ -56,16 +60,16 @@ internal sealed class AirChain
     public int Capacity => _capacity;
 
     /// <summary>The cheapest breaths under restrictions.</summary>
-    /// <param name="only">The place that must be taken after a note; -1 for none there, -2 where all are free. Null for none.</param>
+    /// <param name="only">The place to be taken after each note, <see cref="TiedSearch.Free"/> where all are free; null for none.</param>
     public Found Cheapest(int[]? only = null)
     {
-        var labels = new List<Label> { new(0, _capacity, null, -1, false) };
+        var labels = new List<Label> { new(0, _capacity, null, None, false) };
         var next = new List<Label>();
         for (var i = 0; i < _places.Count; i++)
         {
             next.Clear();
             foreach (var label in labels)
-                Extend(label, i, only is null ? -2 : only[i], next);
+                Extend(label, i, only is null ? TiedSearch.Free : only[i], next);
             if (next.Count == 0)
                 return new Found(0, [], i);
             Prune(next);
@@ -89,13 +93,13 @@ internal sealed class AirChain
     {
         // A note that is left out spends nothing, and no breath follows it.
         var left = label.Left - (label.Drops ? 0 : _needs[i]);
-        if (only is -1 or -2 && !_must[i] && left >= 0)
-            next.Add(new Label(label.Cost + _skipped[i], left, label, -1, false));
+        if (only is None or TiedSearch.Free && !_must[i] && left >= 0)
+            next.Add(new Label(label.Cost + _skipped[i], left, label, None, false));
         if (label.Drops)
             return;
         for (var place = 0; place < _places[i].Count; place++)
         {
-            if (only >= 0 ? only != place : only == -1)
+            if (only >= 0 ? only != place : only == None)
                 continue;
             var taken = _places[i][place];
             var rest = left + _saved(i, taken);

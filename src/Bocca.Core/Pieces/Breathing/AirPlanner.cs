@@ -1,3 +1,4 @@
+using Bocca.Core.Fingering.Passage;
 using Bocca.Core.Pieces.Lines;
 using Bocca.Core.Pieces.Study;
 
@@ -16,25 +17,39 @@ public static class AirPlanner
     {
         Check(line, breather);
         var (chain, places) = Built(line, breather, phrases);
-        var search = new AirSearch(chain, places, Parallel(returns, places), breather.Costs);
-        var found = search.Search();
-        if (found.OutOfAirAt is { } note)
-            return Impossible(line, breather, phrases, note);
+        var found = new TiedSearch(
+            line.Notes.Count,
+            Parallel(returns, places),
+            (long)Math.Round(breather.Costs.PerDeviatingReturn * AirPlaces.Unit),
+            only => chain.Cheapest(only) is { OutOfAirAt: null } cheapest ? (cheapest.Cost, cheapest.Chosen) : null,
+            note => Enumerable.Range(AirChain.None, places[note].Count + 1),
+            (note, place, other) => Alike(place == AirChain.None ? null : places[note][place], places[other])
+        ).Search();
+        if (found is null)
+            return Impossible(line, breather, phrases, chain.Cheapest().OutOfAirAt!.Value);
         return new AirWords(line, breather, chain, places, found).Plan();
     }
 
     /// <summary>Stretches whose places are parallel: the same notes, and a place in both.</summary>
-    private static List<(int From, int Like, int Count)> Parallel(
-        IReadOnlyList<Return> returns,
-        IReadOnlyList<IReadOnlyList<AirPlace>> places
-    ) =>
+    private static List<PassageRepeat> Parallel(IReadOnlyList<Return> returns, IReadOnlyList<IReadOnlyList<AirPlace>> places) =>
         [
             .. returns
                 .Where(each => each.Same > 1)
                 // The last note's place belongs to what comes after it, which may be something else.
-                .Select(each => (each.From, each.Like, Count: each.Same - 1))
+                .Select(each => new PassageRepeat(each.From, each.Like, each.Same - 1))
                 .Where(each => Enumerable.Range(0, each.Count).All(i => IsRest(places[each.From + i]) == IsRest(places[each.Like + i]))),
         ];
+
+    /// <summary>The place after another note that is the same as one after this; no breath is the same as none.</summary>
+    private static int? Alike(AirPlace? place, IReadOnlyList<AirPlace> others)
+    {
+        if (place is null)
+            return AirChain.None;
+        for (var i = 0; i < others.Count; i++)
+            if (others[i].Shortens?.By == place.Shortens?.By && (others[i].Kind == PlaceKind.Drop) == (place.Kind == PlaceKind.Drop))
+                return i;
+        return null;
+    }
 
     private static bool IsRest(IReadOnlyList<AirPlace> places) => places is [{ Kind: PlaceKind.Rest }, ..];
 

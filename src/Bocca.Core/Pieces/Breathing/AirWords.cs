@@ -1,3 +1,4 @@
+using Bocca.Core.Fingering.Passage;
 using Bocca.Core.Pieces.Lines;
 using Bocca.Core.Score;
 
@@ -9,7 +10,7 @@ internal sealed class AirWords(
     PieceBreather breather,
     AirChain chain,
     IReadOnlyList<IReadOnlyList<AirPlace>> places,
-    AirSearch.Found found
+    TiedSearch.Found found
 )
 {
     /// <summary>Tempi are told in whole beats: this little is rounding.</summary>

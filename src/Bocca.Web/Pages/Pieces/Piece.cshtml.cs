@@ -127,7 +127,12 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
                 choices = choices.PhraseEnd(settled.At, wanted);
                 break;
             case "chart":
-                choices = choices.Chart(settled.At, wanted == true);
+                choices = settled.Value is "all" or "none"
+                    ? choices with
+                    {
+                        AllByChart = settled.Value == "all",
+                    }
+                    : choices.Chart(settled.At, wanted == true);
                 break;
             case "tempo":
                 played.Tempo =

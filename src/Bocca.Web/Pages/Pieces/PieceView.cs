@@ -32,6 +32,21 @@ public sealed record PieceView(Pupil Pupil, WorkedPiece Worked, Core.Music.Tunin
     /// <summary>What the line is called; empty where there is but one and the score does not name it.</summary>
     public string Part => Worked.Source.Score.Parts is [{ Name: "" }] ? "" : Plan.Line.Part;
 
+    /// <summary>Whether the teacher has the whole piece by the chart.</summary>
+    public bool AllByChart => PieceChoices.Parse(Worked.Played.Choices, Pupil.Instrument.Slide is not null).AllByChart;
+
+    /// <summary>How far it goes, against the pupil's range.</summary>
+    public string RangeWords => Plan.Use.Words(Plan.Line, Worked.Studied.Range);
+
+    /// <summary>The values in it that the pupil has not met, by name.</summary>
+    public IReadOnlyList<string> NewValues =>
+        [
+            .. NoteValues
+                .Of(Plan.Line)
+                .Where(each => Worked.Studied.Met?.Contains(each.Value.Id) == false)
+                .Select(each => $"{each.Value.Name} (bar {Plan.Line.BarOf(each.First)})"),
+        ];
+
     /// <summary>The page's own address.</summary>
     public string Address => $"/pieces/{Pupil.Id}/{Worked.Piece.Id}";
 
@@ -123,6 +138,9 @@ public sealed record PieceView(Pupil Pupil, WorkedPiece Worked, Core.Music.Tunin
             beat = Plan.Line.Bars[0].Metre.Beat.Value,
             slide = Pupil.Instrument.Slide is not null,
             bars = Plan.Line.Bars.Select(bar => bar.Number),
+            cards = Plan.Line.Bars.Select(bar =>
+                BarCard.Of(Plan.Line, bar.Index) is { } card ? new { own = card.Text, metre = $"{card.Metre}" } : null
+            ),
             notes = Plan.Line.Notes.Select(Note),
             breaths = Plan.Breathed.Breaths.Select(Breath),
             outOfAir = Plan.Breathed.OutOfAirAt,

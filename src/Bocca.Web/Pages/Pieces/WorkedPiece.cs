@@ -21,7 +21,16 @@ namespace Bocca.Web.Pages.Pieces;
 /// <param name="Played">How the pupil plays it.</param>
 /// <param name="Plan">The plan.</param>
 /// <param name="BreathWords">Where the breath that is planned with comes from.</param>
-public sealed record WorkedPiece(Piece Piece, PieceVersion Version, PieceSource Source, PieceFor Played, PiecePlan Plan, string BreathWords)
+/// <param name="Studied">What the record says of the pupil.</param>
+public sealed record WorkedPiece(
+    Piece Piece,
+    PieceVersion Version,
+    PieceSource Source,
+    PieceFor Played,
+    PiecePlan Plan,
+    string BreathWords,
+    StudyPupil Studied
+)
 {
     /// <summary>The document as this pupil reads it: the whole score, or the part alone where it is written anew.</summary>
     public Core.Score.ScoreDocument Document =>
@@ -89,6 +98,7 @@ public static class WorkedPieces
             Passport = own.Passport,
             SlowChanges = await journal.SlowChangesAsync(pupil),
         };
+        var studied = await journal.StudiedAsync(pupil, approach, own.Instrument);
         var plan = PiecePlan.Of(
             line,
             player,
@@ -97,9 +107,9 @@ public static class WorkedPieces
                 QuickestSeconds = await journal.QuickestAsync(pupil),
             },
             PieceChoices.Parse(played.Choices, own.Instrument.Slide is not null),
-            await journal.StudiedAsync(pupil, approach, own.Instrument)
+            studied
         );
-        return new WorkedPiece(piece, version, source, played, plan, breath.Words);
+        return new WorkedPiece(piece, version, source, played, plan, breath.Words, studied);
     }
 
     /// <summary>Changes of the hand that are slower than the pupil's usual one, and by how much.</summary>

@@ -89,6 +89,9 @@ export const piece = () => ({
     panel.querySelector("[data-note-why]").textContent = note.why + (note.joined === "doo" ? " Joined by a soft doo: the slide moves on one partial." : note.joined === "lip" ? " The lip slurs it." : "");
     const breath = this.plan.breaths.find((each) => each.after === at);
     panel.querySelector("[data-note-place]").textContent = `${note.place[0].toUpperCase()}${note.place.slice(1)}${breath ? `. Breath after it: ${breath.why}` : ""}`;
+    const [card, link] = [this.plan.cards[note.bar], panel.querySelector("[data-card]")];
+    link.hidden = !card;
+    if (card) link.href = `${link.dataset.card}?${new URLSearchParams({ ...card, tempo: Math.min(160, Math.max(40, Math.round(this.plan.tempo))) })}`;
     panel.querySelector("[data-note-ways]").replaceChildren(...note.also.map((way) => this.way(note, way)));
   },
 
@@ -103,9 +106,10 @@ export const piece = () => ({
   deed(event) {
     const button = event.target.closest("button");
     if (!button) return;
-    const { pin, breath, phrase, chart, undo, bars, free, tempoBefore } = button.dataset;
+    const { pin, breath, phrase, chart, chartAll, undo, bars, free, tempoBefore } = button.dataset;
     const note = this.plan.notes[this.chosen];
     if (bars !== undefined) this.go(Number(bars));
+    else if (chartAll !== undefined) this.settle("chart", 0, chartAll);
     else if (undo !== undefined) this.undo(undo, tempoBefore);
     else if (!note) return;
     else if (pin !== undefined) this.settle("pin", this.chosen, note.pinned && note.setting === pin ? "" : pin);

@@ -21,7 +21,7 @@ public sealed class PassagePlannerTests
         var (low, high) = (instrument.Range.Lowest.Midi, instrument.Range.Highest.Midi);
         var playable = Enumerable
             .Range(low, high - low + 1)
-            .Where(midi => FingeringFinder.FindSounding(instrument, Pitch.FromMidi(midi)).Count > 0)
+            .Where(midi => FingeringFinder.Plays(instrument, Pitch.FromMidi(midi)))
             .ToList();
         var (at, place) = (0.0, random.Next(playable.Count));
         var notes = new List<PassageNote>();
