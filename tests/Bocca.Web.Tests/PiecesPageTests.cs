@@ -51,6 +51,9 @@ public sealed class PiecesPageTests : IDisposable
 
     private static JsonElement Plan(IHtmlDocument page) => JsonDocument.Parse(page.QuerySelector("[data-plan]")!.TextContent).RootElement;
 
+    private static string Drawn(IHtmlDocument page) =>
+        JsonSerializer.Deserialize<string>(page.QuerySelector("script[data-score]")!.TextContent)!;
+
     private static string Settings(IHtmlDocument page) =>
         string.Join(' ', Plan(page).GetProperty("notes").EnumerateArray().Select(note => note.GetProperty("setting").GetString()));
 
@@ -101,6 +104,32 @@ public sealed class PiecesPageTests : IDisposable
     }
 
     [Fact]
+    public async Task Whatever_a_file_calls_its_elements_nothing_of_it_becomes_part_of_the_page()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        const string Evil = "<SCRIPT></SCRIPT><b id=\"evil\"/><!-- <script> -->";
+        var xml = Encoding.UTF8.GetString(Score("plain")).Replace("<measure", $"{Evil}<measure", StringComparison.Ordinal);
+        xml = xml.Replace("Trumpet", "&lt;/script&gt;&lt;b id='evil'&gt;", StringComparison.Ordinal);
+        await BringInAsync(tab, pupil.Id, Encoding.UTF8.GetBytes(xml), "<b id='evil'>.musicxml");
+        foreach (
+            var path in new[]
+            {
+                $"/pieces/{pupil.Id}/1",
+                $"/pieces/{pupil.Id}/1?part=choose",
+                $"/pieces/{pupil.Id}/1/sheet",
+                $"/pieces/{pupil.Id}?edit=1",
+            }
+        )
+        {
+            var page = (await tab.OpenAsync(path)).Page;
+            Assert.Null(page.QuerySelector("#evil"));
+            Assert.NotNull(page.QuerySelector("#stage"));
+            Assert.NotNull(page.QuerySelector("#keys"));
+        }
+    }
+
+    [Fact]
     public async Task A_line_of_a_score_is_chosen_and_one_for_somebody_else_is_written_anew()
     {
         var pupil = await _room.AddAsync("Ada", "trombone", "bass");
@@ -113,7 +142,7 @@ public sealed class PiecesPageTests : IDisposable
         // G4 at concert pitch lies on a trombone: second position, shortened.
         Assert.Equal("2", Settings(chosen));
         Assert.Contains("written anew", chosen.QuerySelector("h1")!.TextContent);
-        var drawn = MusicXmlReader.Read(Encoding.UTF8.GetBytes(chosen.QuerySelector("script[data-score]")!.TextContent));
+        var drawn = MusicXmlReader.Read(Encoding.UTF8.GetBytes(Drawn(chosen)));
         Assert.Equal(Core.Music.Clef.Bass, Assert.Single(drawn.Parts).Clef);
         // Asked for again, the lines are shown once more; an octave that is none is refused.
         var again = (await tab.OpenAsync($"/pieces/{pupil.Id}/1?part=choose")).Page;

@@ -70,7 +70,7 @@ export const sheet = () => ({
     const part = this.$root.querySelector("[data-part]");
     if (!part) return;
     const engraved = part.querySelector(".engraved");
-    engraved.replaceChildren(await engrave(part.querySelector("script[data-score]").textContent, engraved.clientWidth, true, { auto: true, scale: 46, spread: 0.4 }));
+    engraved.replaceChildren(await engrave(JSON.parse(part.querySelector("script[data-score]").textContent), engraved.clientWidth, true, { auto: true, scale: 46, spread: 0.4 }));
     draw(part, JSON.parse(part.querySelector("[data-plan]").textContent), part.dataset.part.split(" ").filter(Boolean));
     part.setAttribute("data-ready", "");
   },
