@@ -17,13 +17,18 @@ public static class BarCard
         ["32nd"] = 't',
     };
 
-    /// <summary>The card of a bar; null where it has none: a pickup, nothing that begins in it, or tuplets other than triplets.</summary>
-    public static RhythmCard? Of(PieceLine line, int bar)
+    /// <summary>The card of each bar; null where it has none: a pickup, no note, or tuplets other than triplets.</summary>
+    public static IReadOnlyList<RhythmCard?> Of(PieceLine line)
     {
-        var (begin, metre) = (line.Bars[bar].At, line.Bars[bar].Metre);
+        var notes = line.Notes.ToLookup(note => note.Bar);
+        return [.. line.Bars.Select(bar => Of(bar, [.. notes[bar.Index]]))];
+    }
+
+    private static RhythmCard? Of(LineBar bar, List<LineNote> notes)
+    {
+        var (begin, metre) = (bar.At, bar.Metre);
         var end = begin + metre.Bar;
-        var notes = line.Notes.Where(note => note.Bar == bar).ToList();
-        if (line.Bars[bar].Length != metre.Bar || notes.Count == 0)
+        if (bar.Length != metre.Bar || notes.Count == 0)
             return null;
         try
         {

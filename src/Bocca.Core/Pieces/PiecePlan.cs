@@ -131,6 +131,8 @@ public sealed record PiecePlan(
     {
         if (line.Notes.Count == 0)
             throw new ArgumentException("The line has no note: there are rests alone.");
+        if (line.Notes.Count > PassagePlanner.MostNotes)
+            throw new ArgumentException($"The line has {line.Notes.Count} notes; {PassagePlanner.MostNotes} are planned at most.");
         foreach (var pin in choices.Pins.Keys)
             if (pin < 0 || pin >= line.Notes.Count)
                 throw new ArgumentException($"A setting is pinned on note {pin}; the notes go from 0 to {line.Notes.Count - 1}.");

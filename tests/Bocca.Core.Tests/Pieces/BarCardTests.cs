@@ -15,13 +15,13 @@ public sealed class BarCardTests
     [InlineData("6/8 q C4 e D4 q. E4 |", 0, "q e q.")]
     [InlineData("4/4 h.. C4 e D4 |", 0, "h.. e")]
     public void A_bar_is_a_card(string text, int bar, string card) =>
-        Assert.Equal(RhythmCard.Parse(card, Metre.Parse(text[..3])).Text, BarCard.Of(Typed.Line(text), bar)!.Text);
+        Assert.Equal(RhythmCard.Parse(card, Metre.Parse(text[..3])).Text, BarCard.Of(Typed.Line(text))[bar]!.Text);
 
     [Theory]
     [InlineData("4/4 q C4 | w D4 |", 0)]
     [InlineData("4/4 w C4~ | w C4 |", 1)]
     [InlineData("4/4 5{e C4 D4 E4 F4 G4} h A4 |", 0)]
-    public void What_makes_no_card_makes_none(string text, int bar) => Assert.Null(BarCard.Of(Typed.Line(text), bar));
+    public void What_makes_no_card_makes_none(string text, int bar) => Assert.Null(BarCard.Of(Typed.Line(text))[bar]);
 
     /// <summary>A card written, typed as a piece on one note, and taken out of it again begins at the same moments.</summary>
     [Fact]
@@ -39,7 +39,7 @@ public sealed class BarCardTests
             if (!card.Onsets.Any())
                 continue;
             var line = Typed.Line($"4/4 {Tuplets(typed)} |");
-            Assert.Equal(card.Onsets, BarCard.Of(line, 0)!.Onsets);
+            Assert.Equal(card.Onsets, BarCard.Of(line)[0]!.Onsets);
         }
     }
 

@@ -50,6 +50,10 @@ public static class Phrases
         if (count == 0)
             return [];
         var after = Boundaries(line, returns);
+        // In bars, as numbers: every stretch is looked at.
+        var bar = line.Notes.Select(note => line.Bars[note.Bar].Metre.Bar.Value).ToArray();
+        var begins = line.Notes.Select(note => note.At.Value).ToArray();
+        var stops = line.Notes.Select(note => (note.End + note.RestAfter).Value).ToArray();
         var (best, from) = (new double[count + 1], new int[count + 1]);
         for (var end = 1; end <= count; end++)
         {
@@ -64,7 +68,7 @@ public static class Phrases
                 : after[end - 1].Weight;
             for (var start = end - 1; start >= Math.Max(0, end - MostNotes); start--)
             {
-                var value = best[start] + weight - Threshold - Length(line, start, end - 1);
+                var value = best[start] + weight - Threshold - Length((stops[end - 1] - begins[start]) / bar[start]);
                 if (value > best[end])
                     (best[end], from[end]) = (value, start);
                 // Nothing goes over what the teacher ends.
@@ -97,12 +101,9 @@ public static class Phrases
         return phrases;
     }
 
-    private static double Length(PieceLine line, int first, int last)
-    {
-        var bar = line.Bars[line.Notes[first].Bar].Metre.Bar;
-        var bars = ((line.Notes[last].End + line.Notes[last].RestAfter - line.Notes[first].At) / bar).Value;
-        return (PerBarShort * Math.Max(0, LeastBars - bars)) + (PerBarLong * Math.Max(0, bars - MostBars));
-    }
+    /// <summary>What a phrase of so many bars costs.</summary>
+    private static double Length(double bars) =>
+        (PerBarShort * Math.Max(0, LeastBars - bars)) + (PerBarLong * Math.Max(0, bars - MostBars));
 
     /// <summary>How much speaks for a boundary after each note, and what most of all; 0 where there can be none.</summary>
     private static (double Weight, string Why)[] Boundaries(PieceLine line, IReadOnlyList<Return> returns)

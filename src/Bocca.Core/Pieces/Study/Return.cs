@@ -46,11 +46,12 @@ public static class Returns
     public static IReadOnlyList<Return> Of(PieceLine line)
     {
         var bars = Bars(line);
-        var (same, shapes) = (Places(bars, Exact), Places(bars, Shape));
+        var (same, shapes) = (Alike(bars, Exact), Alike(bars, Shape));
+        var (sames, shaped) = (Places(same), Places(shapes));
         var returns = new List<Return>();
         for (var bar = 1; bar < bars.Count; )
         {
-            var found = Longest(bars, bar, same, Exact, LeastNotes) ?? Longest(bars, bar, shapes, Shape, LeastMovedNotes);
+            var found = Longest(bars, bar, same, sames, LeastNotes) ?? Longest(bars, bar, shapes, shaped, LeastMovedNotes);
             if (found is var (like, count))
             {
                 var made = Made(line, bars, bar, like, count);
@@ -85,36 +86,40 @@ public static class Returns
             : string.Join(' ', bar.Select(note => $"{note.At - bar[0].At}:{note.Length}:{note.Sounding.Midi - bar[0].Sounding.Midi}"))
                 + $"@{bar[0].Beat}";
 
-    private static Dictionary<string, List<int>> Places(List<List<LineNote>> bars, Func<List<LineNote>, string> key) =>
-        bars.Select((bar, i) => (Key: key(bar), Bar: i))
-            .Where(each => each.Key != "")
-            .GroupBy(each => each.Key)
-            .ToDictionary(group => group.Key, group => group.Select(each => each.Bar).ToList());
+    /// <summary>A number for each bar, the same where bars are alike; -1 where nothing begins in it.</summary>
+    private static int[] Alike(List<List<LineNote>> bars, Func<List<LineNote>, string> key)
+    {
+        var numbers = new Dictionary<string, int>();
+        return
+        [
+            .. bars.Select(bar =>
+            {
+                if (bar.Count == 0)
+                    return -1;
+                numbers.TryAdd(key(bar), numbers.Count);
+                return numbers[key(bar)];
+            }),
+        ];
+    }
 
-    private static (int Like, int Count)? Longest(
-        List<List<LineNote>> bars,
-        int bar,
-        Dictionary<string, List<int>> places,
-        Func<List<LineNote>, string> key,
-        int least
-    )
+    private static ILookup<int, int> Places(int[] alike) => Enumerable.Range(0, alike.Length).ToLookup(bar => alike[bar]);
+
+    private static (int Like, int Count)? Longest(List<List<LineNote>> bars, int bar, int[] alike, ILookup<int, int> places, int least)
     {
         if (bars[bar].Count == 0)
             return null;
         (int Like, int Count)? best = null;
-        foreach (var like in places[key(bars[bar])].TakeWhile(like => like < bar))
+        foreach (var like in places[alike[bar]].TakeWhile(like => like < bar))
         {
             var moved = bars[bar][0].Sounding.Midi - bars[like][0].Sounding.Midi;
             var count = 1;
-            while (
-                like + count < bar
-                && bar + count < bars.Count
-                && key(bars[like + count]) == key(bars[bar + count])
-                && (bars[bar + count].Count == 0 || bars[bar + count][0].Sounding.Midi - bars[like + count][0].Sounding.Midi == moved)
-            )
+            while (like + count < bar && bar + count < bars.Count && alike[like + count] == alike[bar + count] && MovesAlike(count))
                 count++;
-            if (bars.Skip(bar).Take(count).Sum(each => each.Count) >= least && count > (best?.Count ?? 0))
+            if (count > (best?.Count ?? 0) && bars.Skip(bar).Take(count).Sum(each => each.Count) >= least)
                 best = (like, count);
+
+            bool MovesAlike(int on) =>
+                bars[bar + on].Count == 0 || bars[bar + on][0].Sounding.Midi - bars[like + on][0].Sounding.Midi == moved;
         }
 
         return best;

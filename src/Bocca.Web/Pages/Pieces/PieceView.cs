@@ -138,9 +138,7 @@ public sealed record PieceView(Pupil Pupil, WorkedPiece Worked, Core.Music.Tunin
             beat = Plan.Line.Bars[0].Metre.Beat.Value,
             slide = Pupil.Instrument.Slide is not null,
             bars = Plan.Line.Bars.Select(bar => bar.Number),
-            cards = Plan.Line.Bars.Select(bar =>
-                BarCard.Of(Plan.Line, bar.Index) is { } card ? new { own = card.Text, metre = $"{card.Metre}" } : null
-            ),
+            cards = BarCard.Of(Plan.Line).Select(card => card is null ? null : new { own = card.Text, metre = $"{card.Metre}" }),
             notes = Plan.Line.Notes.Select(Note),
             breaths = Plan.Breathed.Breaths.Select(Breath),
             outOfAir = Plan.Breathed.OutOfAirAt,
