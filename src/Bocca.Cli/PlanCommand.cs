@@ -145,8 +145,7 @@ public static class PlanCommand
     private static void Write(string path, PieceSource source, PiecePlan plan, Reading? anew, int octaves)
     {
         var part = plan.Line.Choice.Part;
-        var document =
-            anew is { } reading || octaves != 0 ? source.Document.Transposed(part, anew ?? plan.Line.Reading, octaves) : source.Document;
+        var document = anew is not null || octaves != 0 ? source.Document.Transposed(part, anew, octaves) : source.Document;
         document = document.Annotated(part, PieceMarks.Of(plan));
         switch (Path.GetExtension(path).ToLowerInvariant())
         {

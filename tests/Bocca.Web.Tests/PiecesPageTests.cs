@@ -307,6 +307,25 @@ public sealed class PiecesPageTests : IDisposable
     }
 
     [Fact]
+    public async Task Looking_at_a_piece_makes_nobody_play_it()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var other = await _room.AddAsync("Ben");
+        var tab = Tab();
+        await WriteAsync(tab, pupil.Id, "Ferry Bell", "4/4 q C4 D4 E4 F4 |");
+        var page = (await tab.OpenAsync($"/pieces/{other.Id}/1")).Page;
+        Assert.Equal("0 1-3 1-2 1", Settings(page));
+        await tab.OpenAsync($"/pieces/{other.Id}/1/sheet");
+        Assert.Equal(1, await _room.InRecordAsync(db => db.PiecesFor.CountAsync()));
+        // What is settled is kept.
+        await SettleAsync(tab, page, "breath", 1, "no");
+        Assert.Equal(
+            ["", "hold 1"],
+            await _room.InRecordAsync(db => db.PiecesFor.OrderBy(each => each.PupilId).Select(each => each.Choices).ToListAsync())
+        );
+    }
+
+    [Fact]
     public async Task Another_instrument_is_asked_anew()
     {
         var pupil = await _room.AddAsync("Ada");

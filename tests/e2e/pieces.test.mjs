@@ -26,11 +26,14 @@ describe("a piece", () => {
       assert.equal(await settings(page), "1-3 1-2 2 0");
       assert.ok(await page.locator(".score g.notehead").count() >= 4);
       assert.equal(await page.locator(".over .setting").count(), 6);
-      for (const [layer, mark] of [["phrases", ".over .phrase"], ["rows", ".over .row"], ["breaths", ".over .span"], ["hard", ".over"], ["none", ".over"]]) {
+      for (const [layer, mark] of [["phrases", ".over .phrase"], ["rows", ".over .row"], ["breaths", ".over .span"]]) {
         await page.check(`[name=layer][value=${layer}]`, { force: true });
         await page.waitForSelector(`[data-ready=${layer}]`);
         assert.ok((await page.locator(mark).count()) >= 1, layer);
       }
+      await page.check("[name=layer][value=none]", { force: true });
+      await page.waitForSelector("[data-ready=none]");
+      assert.equal(await page.locator(".over > *").count(), 0);
       await page.check("[name=layer][value=settings]", { force: true });
       // A note is tapped: why, and other ways; valve 3 is pinned for the second, and let go by undoing.
       await page.locator("[id=n1] .notehead").click({ force: true });
@@ -55,7 +58,7 @@ describe("a piece", () => {
     });
   });
 
-  it("is pinned at a note, in a tenth of a second, and stays so", { timeout: 60000 }, async () => {
+  it("is pinned at a note, and stays so", { timeout: 60000 }, async () => {
     await visit({}, async (page) => {
       await page.goto(`${address}/pieces/7/write?title=Quick&text=${encodeURIComponent("4/4 =160 e D4 E4 D4 E4 D4 E4 D4 E4 |")}`);
       await page.waitForSelector(".typed-staff[data-ready] g.notehead");
@@ -65,10 +68,8 @@ describe("a piece", () => {
       await page.keyboard.press("ArrowRight");
       await page.keyboard.press("ArrowRight");
       assert.match(await page.textContent("[data-note-why]"), /Instead of 1-2: 2 fingers move instead of 4/);
-      const from = Date.now();
       await page.click("[data-pin='1-2']");
       await page.waitForSelector("[data-pin='1-2'][aria-pressed=true]");
-      assert.ok(Date.now() - from < 2000, `${Date.now() - from} ms`);
       assert.equal(await settings(page), "1-3 1-2 1-3 3 1-3 3 1-3 1-2");
       await page.reload();
       await ready(page);

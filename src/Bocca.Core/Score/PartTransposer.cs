@@ -10,18 +10,19 @@ internal static class PartTransposer
     /// <summary>Sharps or flats that a key signature has at most.</summary>
     private const int MostFifths = 7;
 
-    public static void Write(PartTree part, Reading reading, int octaves)
+    public static void Write(PartTree part, Reading? reading, int octaves)
     {
         // The model says where pitches and keys are; the document is changed note by note beside it.
         var model = new PartReader(part.Name).Read(part.Measures);
         var up = new Interval(7 * octaves, 12 * octaves);
-        var enharmonic = Enharmonic(model, reading);
+        var enharmonic = reading is null ? default : Enharmonic(model, reading);
         var toSounding = model.ToSounding;
         for (var i = 0; i < part.Measures.Count; i++)
         {
             toSounding = model.Measures[i].ToSounding ?? toSounding;
-            var interval = Sum(Sum(toSounding, reading.WrittenAboveSounding), Sum(up, enharmonic));
-            foreach (var attributes in part.Measures[i].Content.Elements("attributes").ToList())
+            var anew = reading is null ? default : Sum(toSounding, reading.WrittenAboveSounding);
+            var interval = Sum(anew, Sum(up, enharmonic));
+            foreach (var attributes in reading is null ? [] : part.Measures[i].Content.Elements("attributes").ToList())
                 Attributes(attributes, interval);
             var notes = part.Measures[i].Content.Elements("note").ToList();
             for (var j = 0; j < notes.Count; j++)
@@ -31,7 +32,8 @@ internal static class PartTransposer
                 Harmony(harmony, interval);
         }
 
-        Head(part, reading, model.Staves);
+        if (reading is not null)
+            Head(part, reading, model.Staves);
         Accidentals(part);
     }
 

@@ -80,11 +80,13 @@ public sealed partial class ScoreDocument
         return new ScoreDocument(copy, _package);
     }
 
-    /// <summary>One part, written as another player reads it, at its own concert pitch or octaves away.</summary>
+    /// <summary>
+    /// The score with one part written as another player reads it, at its own concert pitch or octaves away; or only moved by octaves.
+    /// </summary>
     /// <param name="part">The part, by its place from 0.</param>
-    /// <param name="reading">How it is to be read.</param>
+    /// <param name="reading">How it is to be read; null where it stays as it is written.</param>
     /// <param name="octaves">Octaves by which it is moved, up positive.</param>
-    public ScoreDocument Transposed(int part, Reading reading, int octaves)
+    public ScoreDocument Transposed(int part, Reading? reading, int octaves)
     {
         var copy = new XDocument(_document);
         PartTransposer.Write(ScoreTree.Parts(copy.Root!)[part], reading, octaves);

@@ -141,6 +141,18 @@ public sealed class ScoreDocumentTests
     }
 
     [Fact]
+    public void A_part_read_as_it_stands_is_only_moved_by_octaves()
+    {
+        var (source, choice) = Read("transposing-with-words-for-numbers-of-measures");
+        var reading = Catalogue.Get("trumpet-c").ReadingOf(null);
+        var line = PieceLine.Of(source.Score, choice, reading, octaves: 1);
+        Assert.StartsWith("C5 D5", Notes(line), StringComparison.Ordinal);
+        var moved = MusicXmlReader.Read(source.Document.Transposed(choice.Part, null, 1).Write());
+        Assert.Equal(Notes(line), Notes(PieceLine.Of(moved, choice, reading)));
+        Assert.Equal((1, -2), (moved.Parts[0].Fifths, moved.Parts[0].ToSounding.Semitones));
+    }
+
+    [Fact]
     public void What_is_no_piece_is_refused_in_a_sentence()
     {
         string Why(string xml, string? part = null) =>

@@ -62,7 +62,15 @@ public sealed class IndexModel(Journal journal) : StagePage(journal)
             var bytes = new MemoryStream();
             await score.CopyToAsync(bytes, HttpContext.RequestAborted);
             var file = bytes.ToArray();
-            var came = await Journal.BringInAsync(PieceSource.OfFile(file), file, Path.GetFileName(score.FileName));
+            var source = PieceSource.OfFile(file);
+            var came = await Journal.BringInAsync(source, file, Path.GetFileName(score.FileName));
+            // One line that fits as it stands: it is for who brought it in.
+            if (
+                Pupil is not null
+                && await Db.PlayedByAsync(Pupil, came.Piece.Id) is null
+                && PartOffer.Of(source.Score, Pupil.Instrument, Pupil.Reading) is [{ Fits: true, FromConcert: false } only]
+            )
+                await Journal.GiveAsync(Pupil, came.Piece.Id, only);
             TempData["Told"] = came switch
             {
                 { IsKnown: true } => $"{came.Piece.Title} was in the library already, to the last letter.",

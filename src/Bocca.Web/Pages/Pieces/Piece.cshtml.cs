@@ -48,14 +48,11 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
         if (!await FindAsync())
             return NotFound();
         var source = WorkedPieces.SourceOf(Version);
-        var played = await Db.PlayedByAsync(Pupil!, PieceId);
+        var played = await Db.PlayedOrOnlyAsync(Pupil!, PieceId, source);
         if (played is null || ChoosePart is not null || PieceLibrary.LineOf(source.Score, played.Line) is null)
         {
             Offers = PartOffer.Of(source.Score, Pupil!.Instrument, Pupil.Reading);
-            // One line that fits as it stands: there is nothing to choose.
-            if (ChoosePart is not null || Offers is not [{ Fits: true, FromConcert: false } only])
-                return Page();
-            played = await Journal.GiveAsync(Pupil, PieceId, only);
+            return Page();
         }
 
         try
@@ -89,8 +86,12 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
     public async Task<IActionResult> OnPostSettleAsync([FromForm] Settled? settled) =>
         await RefusingAsync(async () =>
         {
-            if (settled is null || !await FindAsync() || await Db.PlayedByAsync(Pupil!, PieceId) is not { } played)
+            if (settled is null || !await FindAsync())
                 return NotFound();
+            if (await Db.PlayedOrOnlyAsync(Pupil!, PieceId, WorkedPieces.SourceOf(Version)) is not { } played)
+                return NotFound();
+            if (played.Id == 0)
+                Db.PiecesFor.Add(played);
             var before = (played.Choices, played.Tempo);
             Settle(played, settled);
             // What cannot be is said, and nothing of it is kept.
@@ -187,7 +188,9 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
 
     private async Task<IActionResult> WithPlanAsync(Func<WorkedPiece, IActionResult> give) =>
         await RefusingAsync(async () =>
-            await FindAsync() && await Db.PlayedByAsync(Pupil!, PieceId) is { } played ? give(await WorkOutAsync(played)) : NotFound()
+            await FindAsync() && await Db.PlayedOrOnlyAsync(Pupil!, PieceId, WorkedPieces.SourceOf(Version)) is { } played
+                ? give(await WorkOutAsync(played))
+                : NotFound()
         );
 
     private Task<WorkedPiece> WorkOutAsync(PieceFor played) =>

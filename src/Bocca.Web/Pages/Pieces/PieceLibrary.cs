@@ -95,6 +95,26 @@ public static class PieceLibrary
             each.PupilId == pupil.Id && each.PieceId == pieceId && each.InstrumentId == pupil.InstrumentId
         );
 
+    /// <summary>
+    /// How a pupil plays a piece as it is settled, or, where nobody has and there is nothing to choose, as it would be: looking at a piece
+    /// writes nothing. Null where a line is to be chosen.
+    /// </summary>
+    public static async Task<PieceFor?> PlayedOrOnlyAsync(this BoccaDb db, Pupil pupil, int pieceId, PieceSource source)
+    {
+        if (await db.PlayedByAsync(pupil, pieceId) is { } settled)
+            return settled;
+        return PartOffer.Of(source.Score, pupil.Instrument, pupil.Reading) is [{ Fits: true, FromConcert: false } only]
+            ? new PieceFor
+            {
+                PupilId = pupil.Id,
+                PieceId = pieceId,
+                InstrumentId = pupil.InstrumentId,
+                Line = PieceFor.Stored(only.Choice),
+                Octaves = only.Octaves,
+            }
+            : null;
+    }
+
     /// <summary>Gives a line of a piece to a pupil, as an offer has it; what was settled for another line is let go.</summary>
     public static async Task<PieceFor> GiveAsync(this Journal journal, Pupil pupil, int pieceId, PartOffer offer)
     {

@@ -39,7 +39,7 @@ public sealed class SheetModel(Journal journal) : StagePage(journal)
             || await Db.NewestAsync(PieceId) is not { } version
         )
             return NotFound();
-        if (await Db.PlayedByAsync(Pupil, PieceId) is not { } played)
+        if (await Db.PlayedOrOnlyAsync(Pupil, PieceId, WorkedPieces.SourceOf(version)) is not { } played)
             return Redirect($"/pieces/{Pupil.Id}/{PieceId}");
         try
         {

@@ -35,7 +35,7 @@ public sealed record WorkedPiece(
     /// <summary>The document as this pupil reads it: the whole score, or the part alone where it is written anew.</summary>
     public Core.Score.ScoreDocument Document =>
         Played.FromConcert || Played.Octaves != 0
-            ? Source.Document.Transposed(Plan.Line.Choice.Part, Plan.Line.Reading, Played.Octaves)
+            ? Source.Document.Transposed(Plan.Line.Choice.Part, Played.FromConcert ? Plan.Line.Reading : null, Played.Octaves)
             : Source.Document;
 
     /// <summary>The part to be drawn, its notes named by their places.</summary>
@@ -45,7 +45,9 @@ public sealed record WorkedPiece(
 /// <summary>Works pieces out.</summary>
 public static class WorkedPieces
 {
-    private const int MostSources = 24;
+    /// <summary>Scores that are kept read, and the largest of them in bytes: a tree of a score is many times its file.</summary>
+    private const int MostSources = 24,
+        LargestSource = 500_000;
 
     /// <summary>Changes of the last so many drills of the hand tell which are slow.</summary>
     private const int HandFiguresThatCount = 400;
@@ -60,6 +62,8 @@ public static class WorkedPieces
     {
         if (Sources.TryGetValue(version.Hash, out var known))
             return known;
+        if (version.File.Length > LargestSource)
+            return PieceSource.OfFile(version.File);
         if (Sources.Count >= MostSources)
             Sources.Clear();
         return Sources[version.Hash] = PieceSource.OfFile(version.File);
