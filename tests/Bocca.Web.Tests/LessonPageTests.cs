@@ -406,7 +406,7 @@ public sealed class LessonPageTests : IDisposable
         Assert.Equal(0, await FollowAsync());
         // The application's own clockwork does it, within the hour.
         _time.Advance(TimeSpan.FromDays(9));
-        for (var wait = 0; wait < 100 && await _room.CountAsync(PracticeStop.Weeks) < 2; wait++)
+        for (var wait = 0; wait < 600 && await _room.CountAsync(PracticeStop.Weeks) < 2; wait++)
             await Task.Delay(100, TestContext.Current.CancellationToken);
         Assert.Equal(0, await FollowAsync());
         Assert.Equal(2, await _room.CountAsync(PracticeStop.Weeks));
