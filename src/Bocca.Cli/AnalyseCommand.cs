@@ -111,26 +111,24 @@ public static class AnalyseCommand
                 parsed.GetValue(firstCue)
             );
             var paths = parsed.GetValue(files)!;
+            var asJson = parsed.GetValue(json);
+            // The sounds themselves are let go one by one: many long takes would not fit.
             var heard = OnAllCores(
                 paths,
                 path =>
                 {
                     var sound = Read(path);
-                    return (Path: path, Sound: sound, Heard: TakeListener.Hear(sound, request, SoundingPupil.Unknown));
+                    var take = TakeListener.Hear(sound, request, SoundingPupil.Unknown);
+                    return (Path: path, Heard: take, Shape: asJson ? Shape(path, sound, take) : null);
                 }
             );
             if (parsed.GetValue(frames) is { } target)
-                foreach (var (path, _, take) in heard)
+                foreach (var (path, take, _) in heard)
                     WriteFrames(FrameFile(target, path, paths.Length), take.Track);
-            if (parsed.GetValue(json))
-            {
-                var shapes = heard.ConvertAll(file => Shape(file.Path, file.Sound, file.Heard));
-                CommandLine.PrintJson(paths.Length == 1 ? shapes[0] : shapes);
-            }
+            if (asJson)
+                CommandLine.PrintJson(paths.Length == 1 ? heard[0].Shape! : heard.Select(file => file.Shape));
             else
-            {
                 heard.ForEach(file => Print(file.Path, file.Heard));
-            }
 
             return CommandLine.Done;
         });

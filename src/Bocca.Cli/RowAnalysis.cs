@@ -20,21 +20,16 @@ internal static class RowAnalysis
             {
                 var sound = AnalyseCommand.Read(path);
                 var (row, verdict) = Judged(sound, asked);
-                return (Path: path, Sound: sound, Row: row, Verdict: verdict);
+                return (Path: path, Row: row, Verdict: verdict, Shape: json ? Shape(path, sound, row, verdict) : null);
             }
         );
         if (frames is not null)
-            foreach (var (path, _, row, _) in heard)
+            foreach (var (path, row, _, _) in heard)
                 AnalyseCommand.WriteFrames(AnalyseCommand.FrameFile(frames, path, paths.Length), row.Track);
         if (json)
-        {
-            var shapes = heard.ConvertAll(file => Shape(file.Path, file.Sound, file.Row, file.Verdict));
-            CommandLine.PrintJson(paths.Length == 1 ? shapes[0] : shapes);
-        }
+            CommandLine.PrintJson(paths.Length == 1 ? heard[0].Shape! : heard.Select(file => file.Shape));
         else
-        {
             heard.ForEach(file => Print(file.Path, file.Row, file.Verdict));
-        }
 
         return CommandLine.Done;
     }

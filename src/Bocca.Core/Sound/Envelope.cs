@@ -4,29 +4,45 @@ namespace Bocca.Core.Sound;
 public sealed class Envelope
 {
     private const double FloorDb = -120;
+
+    /// <summary>Samples between two sums that are kept: a sum for every sample would weigh twice what the sound does.</summary>
+    private const int Stride = 32;
+
+    private readonly float[] _samples;
     private readonly double[] _squares;
     private readonly int _rate;
 
     /// <summary>Reads a sound once; every level after that costs the same, however long its window.</summary>
     public Envelope(MonoSound sound)
     {
-        _rate = sound.SampleRate;
-        _squares = new double[sound.Samples.Length + 1];
-        for (var i = 0; i < sound.Samples.Length; i++)
-            _squares[i + 1] = _squares[i] + ((double)sound.Samples[i] * sound.Samples[i]);
+        (_samples, _rate) = (sound.Samples, sound.SampleRate);
+        _squares = new double[(_samples.Length / Stride) + 1];
+        for (var i = 1; i < _squares.Length; i++)
+            _squares[i] = _squares[i - 1] + Squares((i - 1) * Stride, i * Stride);
     }
 
     /// <summary>Length of the sound, seconds.</summary>
-    public double Seconds => (double)(_squares.Length - 1) / _rate;
+    public double Seconds => (double)_samples.Length / _rate;
 
     /// <summary>RMS level in decibels below full scale over a window about a moment; -120 for silence and outside the sound.</summary>
     /// <param name="seconds">The window's middle.</param>
     /// <param name="windowSeconds">Its length.</param>
     public double LevelDb(double seconds, double windowSeconds)
     {
-        var from = Math.Clamp((int)Math.Round((seconds - (windowSeconds / 2)) * _rate), 0, _squares.Length - 1);
-        var to = Math.Clamp((int)Math.Round((seconds + (windowSeconds / 2)) * _rate), 0, _squares.Length - 1);
-        return to <= from ? FloorDb : Math.Max(FloorDb, 10 * Math.Log10(((_squares[to] - _squares[from]) / (to - from)) + 1e-12));
+        var from = Math.Clamp((int)Math.Round((seconds - (windowSeconds / 2)) * _rate), 0, _samples.Length);
+        var to = Math.Clamp((int)Math.Round((seconds + (windowSeconds / 2)) * _rate), 0, _samples.Length);
+        return to <= from ? FloorDb : Math.Max(FloorDb, 10 * Math.Log10(((Before(to) - Before(from)) / (to - from)) + 1e-12));
+    }
+
+    /// <summary>The sum of the squares of all samples before one.</summary>
+    private double Before(int sample) => _squares[sample / Stride] + Squares(sample / Stride * Stride, sample);
+
+    private double Squares(int from, int to)
+    {
+        var sum = 0.0;
+        foreach (var sample in _samples.AsSpan(from, to - from))
+            sum += (double)sample * sample;
+        return sum;
     }
 
     /// <summary>

@@ -7,6 +7,8 @@ namespace Bocca.Core.Sound;
 /// <param name="AtStart">Value at time 0.</param>
 public readonly record struct Trend(double SlopePerSecond, double AtStart)
 {
+    private const int MostPoints = 300;
+
     /// <summary>
     /// The line whose slope is the median of the slopes between all pairs of points (published: Theil 1950; Sen 1968),
     /// thinned to at most 300 points. Flat for fewer than two points.
@@ -17,12 +19,14 @@ public readonly record struct Trend(double SlopePerSecond, double AtStart)
     {
         if (times.Count < 2)
             return new Trend(0, times.Count == 1 ? values[0] : 0);
-        var stride = Math.Max(1, times.Count / 300);
-        var slopes = new List<double>();
+        var stride = (times.Count + MostPoints - 1) / MostPoints;
+        var points = (times.Count + stride - 1) / stride;
+        // One array of the right size: a long take has hundreds of tones, and each would leave several behind.
+        var (slopes, pair) = (new double[points * (points - 1) / 2], 0);
         for (var i = 0; i < times.Count; i += stride)
         for (var j = i + stride; j < times.Count; j += stride)
-            slopes.Add((values[j] - values[i]) / (times[j] - times[i]));
-        var slope = slopes.Median();
+            slopes[pair++] = (values[j] - values[i]) / (times[j] - times[i]);
+        var slope = ArrayStatistics.MedianInplace(slopes);
         return new Trend(slope, times.Zip(values, (time, value) => value - (slope * time)).Median());
     }
 

@@ -18,79 +18,110 @@ public static class WavFile
     public const double MaximumSeconds = 600;
 
     private const int MaximumCues = 200;
+
+    /// <summary>How much of a file is decoded at a time, in bytes: whole samples of every format.</summary>
+    private const int BlockBytes = 96_000;
+
+    private const int LargestFormat = 64;
+    private const int LargestCues = 4 + (24 * MaximumCues);
     private const int Pcm = 1;
     private const int Float = 3;
     private const int Extensible = 0xFFFE;
 
-    /// <summary>Reads a WAV from a stream; two channels are averaged.</summary>
+    /// <summary>
+    /// Reads a WAV from a stream; two channels are averaged. Of a stream that can seek only the samples are held, beside one block of bytes.
+    /// </summary>
     /// <param name="stream">The file.</param>
     /// <param name="name">What to call it in messages.</param>
     /// <exception cref="InvalidDataException">It is no such file, or outside the bounds; the message says which and how.</exception>
     public static MonoSound Read(Stream stream, string name)
     {
-        using var copy = new MemoryStream(stream.CanSeek ? (int)Math.Min(stream.Length, MaximumBytes) : 0);
-        var buffer = new byte[81920];
+        using var held = stream.CanSeek ? null : Held(stream, name);
+        var file = held ?? stream;
+        if (file.Length - file.Position > MaximumBytes)
+            throw Large(name);
+        return ReadChunks(file, name);
+    }
+
+    /// <summary>Reads a WAV from memory; two channels are averaged.</summary>
+    /// <inheritdoc cref="Read(Stream, string)" path="/exception"/>
+    public static MonoSound Read(byte[] file, string name) => Read(new MemoryStream(file, writable: false), name);
+
+    private static MemoryStream Held(Stream stream, string name)
+    {
+        var copy = new MemoryStream();
+        var buffer = new byte[BlockBytes];
         int read;
         while ((read = stream.Read(buffer)) > 0)
         {
             copy.Write(buffer, 0, read);
             if (copy.Length > MaximumBytes)
-                throw new InvalidDataException($"{name}: larger than 60 MB. Cut it into takes of at most 10 minutes.");
+                throw Large(name);
         }
 
-        return Read(copy.GetBuffer().AsSpan(0, (int)copy.Length), name);
+        copy.Position = 0;
+        return copy;
     }
 
-    /// <summary>Reads a WAV from memory; two channels are averaged.</summary>
-    /// <inheritdoc cref="Read(Stream, string)" path="/exception"/>
-    public static MonoSound Read(ReadOnlySpan<byte> file, string name)
+    private static InvalidDataException Large(string name) => new($"{name}: larger than 60 MB. Cut it into takes of at most 10 minutes.");
+
+    private static MonoSound ReadChunks(Stream file, string name)
     {
-        if (file.Length == 0)
+        if (file.Length == file.Position)
             throw new InvalidDataException($"{name}: the file is empty.");
-        if (file.Length < 12 || !file[..4].SequenceEqual("RIFF"u8) || !file.Slice(8, 4).SequenceEqual("WAVE"u8))
+        Span<byte> head = stackalloc byte[12];
+        if (
+            file.ReadAtLeast(head, 12, throwOnEndOfStream: false) < 12
+            || !head[..4].SequenceEqual("RIFF"u8)
+            || !head[8..].SequenceEqual("WAVE"u8)
+        )
             throw new InvalidDataException($"{name}: not a WAV file.");
         Format? format = null;
         MonoSound? sound = null;
         List<uint> cues = [];
-        var at = 12;
-        while (at + 8 <= file.Length)
+        while (file.ReadAtLeast(head[..8], 8, throwOnEndOfStream: false) == 8)
         {
-            var id = file.Slice(at, 4);
-            long size = BinaryPrimitives.ReadUInt32LittleEndian(file[(at + 4)..]);
-            var body = file[(at + 8)..];
-            if (id.SequenceEqual("data"u8))
+            long size = BinaryPrimitives.ReadUInt32LittleEndian(head[4..]);
+            var (left, next) = (file.Length - file.Position, file.Position + size + (size & 1));
+            if (head[..4].SequenceEqual("data"u8))
             {
                 if (format is null)
                     throw new InvalidDataException($"{name}: the sound comes before its description; the file is damaged.");
-                if (size > body.Length)
-                    throw new InvalidDataException(
-                        $"{name}: cut short: its header promises {size} bytes of sound, {body.Length} are there."
-                    );
-                sound = Decode(body[..(int)size], format.Value, name);
+                if (size > left)
+                    throw new InvalidDataException($"{name}: cut short: its header promises {size} bytes of sound, {left} are there.");
+                sound = Decode(file, size, format.Value, name);
             }
-            else if (size > body.Length)
+            else if (size > left)
             {
                 // What follows the sound is only about it, so a damaged end costs nothing but itself.
                 if (sound is not null)
                     break;
                 throw new InvalidDataException($"{name}: cut short: a part of it runs past the end of the file.");
             }
-            else if (id.SequenceEqual("fmt "u8))
+            else if (head[..4].SequenceEqual("fmt "u8))
             {
-                format = ReadFormat(body[..(int)size], name);
+                format = ReadFormat(Body(file, size, LargestFormat), name);
             }
-            else if (id.SequenceEqual("cue "u8))
+            else if (head[..4].SequenceEqual("cue "u8))
             {
-                cues = ReadCues(body[..(int)size]);
+                cues = ReadCues(Body(file, size, LargestCues));
             }
 
-            at += 8 + (int)size + (int)(size & 1);
+            file.Position = Math.Min(next, file.Length);
         }
 
         if (sound is null)
             throw new InvalidDataException($"{name}: a WAV file without any sound in it.");
         var inside = cues.Where(cue => cue < sound.Samples.Length).Order().Select(cue => (double)cue / sound.SampleRate).ToList();
         return inside.Count == 0 ? sound : sound with { CueSeconds = inside };
+    }
+
+    /// <summary>The beginning of a chunk, as much of it as is ever looked at.</summary>
+    private static byte[] Body(Stream file, long size, int most)
+    {
+        var body = new byte[Math.Min(size, most)];
+        file.ReadExactly(body);
+        return body;
     }
 
     /// <summary>
@@ -178,9 +209,9 @@ public static class WavFile
         return format;
     }
 
-    private static MonoSound Decode(ReadOnlySpan<byte> data, Format format, string name)
+    private static MonoSound Decode(Stream data, long size, Format format, string name)
     {
-        var count = data.Length / format.BlockBytes;
+        var count = (int)(size / format.BlockBytes);
         if (count == 0)
             throw new InvalidDataException($"{name}: a WAV file without any sound in it.");
         if (count > MaximumSeconds * format.SampleRate)
@@ -188,19 +219,31 @@ public static class WavFile
                 $"{name}: {count / (double)format.SampleRate / 60:0.#} minutes long; a take has at most 10 minutes."
             );
         var samples = new float[count];
-        var bytes = format.Bits / 8;
-        for (var i = 0; i < count; i++)
+        var (block, inBlock) = (new byte[BlockBytes], BlockBytes / format.BlockBytes);
+        for (var at = 0; at < count; at += inBlock)
         {
-            var block = data.Slice(i * format.BlockBytes, format.BlockBytes);
-            var sum = 0f;
-            for (var channel = 0; channel < format.Channels; channel++)
-                sum += Sample(block[(channel * bytes)..], format);
-            samples[i] = sum / format.Channels;
-            if (!float.IsFinite(samples[i]))
-                throw new InvalidDataException($"{name}: sample {i} is not a number; the file is damaged.");
+            var some = Math.Min(inBlock, count - at);
+            data.ReadExactly(block, 0, some * format.BlockBytes);
+            Decode(block, format, samples.AsSpan(at, some));
         }
 
+        var broken = samples.AsSpan().IndexOfAnyExceptInRange(float.MinValue, float.MaxValue);
+        if (broken >= 0)
+            throw new InvalidDataException($"{name}: sample {broken} is not a number; the file is damaged.");
         return new MonoSound(samples, (int)format.SampleRate);
+    }
+
+    private static void Decode(ReadOnlySpan<byte> data, Format format, Span<float> samples)
+    {
+        var bytes = format.Bits / 8;
+        for (var i = 0; i < samples.Length; i++)
+        {
+            var frame = data.Slice(i * format.BlockBytes, format.BlockBytes);
+            var sum = 0f;
+            for (var channel = 0; channel < format.Channels; channel++)
+                sum += Sample(frame[(channel * bytes)..], format);
+            samples[i] = sum / format.Channels;
+        }
     }
 
     private static float Sample(ReadOnlySpan<byte> at, Format format) =>

@@ -87,6 +87,18 @@ public sealed class TakeListenerTests
                 iter: 4
             );
 
+    /// <summary>Ten minutes have to fit beside others: what a take costs to hear is about what its samples take.</summary>
+    [Fact]
+    public void A_long_take_is_heard_in_little_room()
+    {
+        var once = Hear("trumpet-bb", []).Played.Sound;
+        var sound = new MonoSound([.. Enumerable.Range(0, 4).SelectMany(_ => once.Samples)], once.SampleRate);
+        var before = GC.GetAllocatedBytesForCurrentThread();
+        TakeListener.Hear(sound, Asked(), SoundingPupil.Unknown);
+        var used = GC.GetAllocatedBytesForCurrentThread() - before;
+        Assert.InRange(used, 1, 2L * sizeof(float) * sound.Samples.Length);
+    }
+
     [Fact]
     public void Holes_are_counted_and_closed_gaps_are_not()
     {
