@@ -21,6 +21,9 @@ public static class OutcomeConfusion
         ("one high", 3),
         ("other setting", 2),
         ("slide off", 2),
+        ("an octave low", 1),
+        ("an octave high", 1),
+        ("equal setting", 1),
     ];
 
     public static void Run(int seeds)
@@ -114,6 +117,17 @@ public static class OutcomeConfusion
             case "one low" or "one high":
                 var by = played == "one low" ? -1 : 1;
                 return note.Partial + by < 1 ? null : new Played(player.Hertz(note.Tube, note.Partial + by), by, note.Setting, 0);
+            case "an octave low" or "an octave high":
+                var octave = played == "an octave low" ? 0.5 : 2;
+                return new Played(own * octave, 0, note.Setting, 0);
+            case "equal setting" when player.Instrument.Slide is null:
+                // Meant on the setting itself, one fingered otherwise that sounds within a fifth of a semitone: nobody can hear which.
+                var alike = player
+                    .Instrument.Tubes.Where(tube =>
+                        tube.Setting != note.Setting && Math.Abs(Tuning.Cents(own, player.Hertz(tube, note.Partial))) < 20
+                    )
+                    .ToList();
+                return alike.Count == 0 ? null : new Played(player.Hertz(alike[0], note.Partial), 0, alike[0].Setting, 0);
             case "slide off" when player.Instrument.Slide is { } slide:
                 // From two to twelve centimetres either way, as far as the slide goes.
                 var cm = (2 + (10 * random.NextDouble())) * (random.Next(2) == 0 ? 1 : -1);
@@ -136,12 +150,18 @@ public static class OutcomeConfusion
     private static bool Correct(string played, Played heard, JudgedNote judged) =>
         played switch
         {
-            "right" => judged.Outcome == NoteOutcome.Right,
+            // The note's own name, said at its own octave, whatever partial that is.
+            "an octave low" => Octaves(judged) == -12,
+            "an octave high" => Octaves(judged) == 12,
+            "right" or "equal setting" => judged.Outcome == NoteOutcome.Right,
             "one low" => judged.Outcome == NoteOutcome.PartialLow && judged.By == heard.By,
             "one high" => judged.Outcome == NoteOutcome.PartialHigh && judged.By == heard.By,
             "slide off" => judged.Outcome == NoteOutcome.SlideOff,
             _ => judged.Outcome == NoteOutcome.OtherSetting,
         };
+
+    private static int? Octaves(JudgedNote judged) =>
+        judged.Outcome is NoteOutcome.TwoReadings or NoteOutcome.Right ? null : judged.HeardWritten?.Midi - judged.Meant.Written.Midi;
 
     private static int Fingers(Setting one, Setting other) =>
         Enumerable.Range(1, 8).Count(valve => one.Presses(valve) != other.Presses(valve)) + (one.Attachment == other.Attachment ? 0 : 1);

@@ -22,6 +22,14 @@ if (args is ["outcomes", .. var times])
     return 0;
 }
 
+if (args is ["heard", .. var rows])
+{
+    HeardOutcomes.Run(rows.Length > 0 ? int.Parse(rows[0]) : 40);
+    return 0;
+}
+
+if (args is ["alarms"])
+    return AlarmTable.Run();
 if (args is ["sung"])
     return SungTable.Run();
 if (args is ["counting", .. var takes])

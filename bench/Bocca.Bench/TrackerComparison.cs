@@ -38,8 +38,7 @@ public static class TrackerComparison
     public static int Run(string folder)
     {
         var sounds = TestSounds.Make(folder);
-        var script = Path.Combine(folder, "track.praat");
-        File.WriteAllText(script, PraatScript);
+        var script = WritePraatScript(folder);
         PitchTrack.Of(Read(sounds[0].Path));
         Console.WriteLine("| group | tracker | gross errors | median error, cents | seconds of sound a second |");
         Console.WriteLine("| --- | --- | --- | --- | --- |");
@@ -82,6 +81,14 @@ public static class TrackerComparison
             Report(buzz, "Praat (ac)", Praat(script, buzz.Path));
             Report(buzz, "aubio (yinfft)", Aubio(buzz.Path));
         }
+    }
+
+    /// <summary>Leaves the script that has Praat write a file's pitches.</summary>
+    internal static string WritePraatScript(string folder)
+    {
+        var script = Path.Combine(folder, "track.praat");
+        File.WriteAllText(script, PraatScript);
+        return script;
     }
 
     /// <summary>Bocca's tracker beside other methods written from their papers, on the made buzzes.</summary>
@@ -168,7 +175,7 @@ public static class TrackerComparison
         Console.WriteLine($"| {group} | {tracker} | {gross:0.00} % | {errors.Median():0.000} | {wave.Seconds / seconds:0} |");
     }
 
-    private static List<(double Time, double Hz)> Praat(string script, string wav)
+    internal static List<(double Time, double Hz)> Praat(string script, string wav)
     {
         var output = Path.ChangeExtension(Path.GetFullPath(wav), ".praat.txt");
         TestSounds.Run("praat", "--run", script, Path.GetFullPath(wav), output);
@@ -176,7 +183,7 @@ public static class TrackerComparison
     }
 
     // aubio stamps a frame with the start of its hop; its window of 4096 samples ends with that hop.
-    private static List<(double Time, double Hz)> Aubio(string wav) =>
+    internal static List<(double Time, double Hz)> Aubio(string wav) =>
         [
             .. Lines(TestSounds.Run("aubiopitch", "-i", wav, "-p", "yinfft", "-B", "4096", "-H", "441", "-u", "hertz"))
                 .Select(frame => (frame.Time - 0.03, frame.Hz)),

@@ -8,8 +8,12 @@ namespace Bocca.Core.Sound;
 /// </summary>
 public static class TwoPitches
 {
-    private const int Length = 8192;
+    private const int Length = 8192,
+        LongLength = 16384;
     private const double HighestHz = 3000;
+
+    /// <summary>Harmonics lie at least so many bins of the spectrum apart.</summary>
+    private const int BinsApart = 8;
 
     /// <summary>Peaks left are counted down to so far under the strongest (dB).</summary>
     private const double PeakDb = 25;
@@ -22,6 +26,15 @@ public static class TwoPitches
 
     /// <summary>A tone of its own has a strong harmonic among its first three.</summary>
     private const int LowestOfTones = 3;
+
+    /// <summary>
+    /// Intervals whose common period is heard as a pitch of nobody's: a fifth, a fourth, a major sixth. All that sounds then are multiples
+    /// of the one number or the other, at least so many and up to this at least, where a tone of its own has those between them too.
+    /// </summary>
+    private static readonly (int Low, int High)[] Intervals = [(2, 3), (3, 4), (3, 5)];
+
+    private const int FewestOfInterval = 4,
+        HighestOfInterval = 8;
 
     /// <summary>A peak so close to a harmonic belongs to it (share of the pitch).</summary>
     private const double OfHarmonic = 0.12;
@@ -39,13 +52,15 @@ public static class TwoPitches
     /// <summary>Whether a note has another pitch beside its own.</summary>
     public static bool In(MonoSound sound, SoundedNote note)
     {
-        var magnitudes = Magnitudes(sound, (int)((note.StartSeconds + note.EndSeconds) / 2 * sound.SampleRate) - (Length / 2));
-        var hertzABin = (double)sound.SampleRate / Length;
+        // Low notes have their harmonics too close for the shorter window to show anything between.
+        var isLow = note.MedianHz < BinsApart * sound.SampleRate / Length;
+        var length = isLow ? LongLength : Length;
+        var hertzABin = (double)sound.SampleRate / length;
+        if (note.MedianHz < BinsApart * hertzABin || (isLow && note.Seconds * sound.SampleRate < length))
+            return false;
+        var magnitudes = Magnitudes(sound, length, (int)((note.StartSeconds + note.EndSeconds) / 2 * sound.SampleRate) - (length / 2));
         var last = Math.Min(magnitudes.Length - 2, (int)(HighestHz / hertzABin));
         var strongest = magnitudes.Take(last).Max();
-        // Low notes have their harmonics too close for this window to show anything between.
-        if (note.MedianHz < 8 * hertzABin)
-            return false;
         var noise = magnitudes.Take(last).Median();
         var least = Math.Max(strongest * Math.Pow(10, -PeakDb / 20), 8 * noise);
         var between = 0;
@@ -61,14 +76,23 @@ public static class TwoPitches
                 numbers.Add((int)Math.Round(harmonic));
         }
 
-        var phantom = numbers.Count >= FewestPeaks && numbers.Min() > LowestOfTones;
-        return between >= FewestPeaks || phantom;
+        return between >= FewestPeaks || IsPhantom(numbers);
     }
 
-    private static double[] Magnitudes(MonoSound sound, int start)
+    private static bool IsPhantom(HashSet<int> numbers) =>
+        (numbers.Count >= FewestPeaks && numbers.Min() > LowestOfTones)
+        || (
+            numbers.Count >= FewestOfInterval
+            && numbers.Max() >= HighestOfInterval
+            && Intervals.Any(of =>
+                numbers.Contains(of.Low) && numbers.Contains(of.High) && numbers.All(each => each % of.Low == 0 || each % of.High == 0)
+            )
+        );
+
+    private static double[] Magnitudes(MonoSound sound, int length, int start)
     {
-        var magnitudes = new double[Length / 2];
-        var power = new PowerSpectrum(Length).Of(sound.Samples, start);
+        var magnitudes = new double[length / 2];
+        var power = new PowerSpectrum(length).Of(sound.Samples, start);
         for (var bin = 0; bin < magnitudes.Length; bin++)
             magnitudes[bin] = Math.Sqrt(power[bin]);
         return magnitudes;

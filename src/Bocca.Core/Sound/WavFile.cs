@@ -29,7 +29,8 @@ public static class WavFile
     private const int Extensible = 0xFFFE;
 
     /// <summary>
-    /// Reads a WAV from a stream; two channels are averaged. Of a stream that can seek only the samples are held, beside one block of bytes.
+    /// Reads a WAV from a stream; two channels are averaged. Of a stream that can seek only the samples are held, beside one block of
+    /// bytes.
     /// </summary>
     /// <param name="stream">The file.</param>
     /// <param name="name">What to call it in messages.</param>

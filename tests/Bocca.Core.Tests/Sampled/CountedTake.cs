@@ -62,7 +62,7 @@ public sealed record CountedTake(MonoSound Sound, IReadOnlyList<double> Vowels, 
         {
             // Over the voiced part of what is said, whatever is clapped.
             var loud = 10 * Math.Log10(speech.Where(sample => Math.Abs(sample) > 0.02).Average(sample => sample * sample * 0.25));
-            Sox(["-R", "-n", "-r", Text(Rate), File("noise.wav"), "synth", Text(length), "pinknoise"]);
+            Sox(["-n", "-r", Text(Rate), File("noise.wav"), "synth", Text(length), "pinknoise"]);
             var floor = 10 * Math.Log10(Read(File("noise.wav")).Average(sample => sample * sample));
             Sox(["-m", "-v", "1", wet, "-v", Text(Math.Pow(10, (loud - noise - floor) / 20)), File("noise.wav"), File("mix.wav")]);
             wet = File("mix.wav");
@@ -147,9 +147,12 @@ public sealed record CountedTake(MonoSound Sound, IReadOnlyList<double> Vowels, 
         return WavFile.Read(stream, file).Samples;
     }
 
+    /// <summary>Repeatable: its noise and the dither it adds are the same each time.</summary>
     private static void Sox(params string[][] arguments)
     {
-        using var sox = Process.Start(new ProcessStartInfo("sox", arguments.SelectMany(part => part)) { RedirectStandardError = true })!;
+        using var sox = Process.Start(
+            new ProcessStartInfo("sox", arguments.Prepend(["-R"]).SelectMany(part => part)) { RedirectStandardError = true }
+        )!;
         var said = sox.StandardError.ReadToEnd();
         sox.WaitForExit();
         if (sox.ExitCode != 0)

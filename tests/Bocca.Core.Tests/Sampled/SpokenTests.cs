@@ -21,6 +21,20 @@ public sealed class SpokenTests : IDisposable
         Assert.Null(Disturbance.Find(sound, PitchTrack.Of(sound), [], voiceAsked: true));
     }
 
+    [Theory]
+    [InlineData("en")]
+    [InlineData("en+f3")]
+    [InlineData("en+m3")]
+    [InlineData("en+f5")]
+    public void Laughter_on_one_vowel_is_somebody_talking_too(string voice)
+    {
+        foreach (var laughter in new[] { "ha ha ha ha ha! hee hee hee hee! ha ha ha!", "ha ha ha ha ha! he he he he!" })
+        {
+            var sound = Spoken(voice, 50, laughter);
+            Assert.Equal(DisturbanceKind.Speech, Disturbance.Find(sound, PitchTrack.Of(sound), [], voiceAsked: false, joined: true)?.Kind);
+        }
+    }
+
     [Fact]
     public void A_whispered_count_is_no_tone()
     {

@@ -40,6 +40,24 @@ public sealed class DisturbanceTests
             )
         );
 
+    /// <summary>Rumble over it, as of traffic, hides the hum most of the time.</summary>
+    [Fact]
+    public void Mains_hum_under_rumble()
+    {
+        var (random, rumble) = (new Random(4), 0.0);
+        var samples = new float[8 * Rate];
+        for (var i = 0; i < samples.Length; i++)
+        {
+            rumble = (0.998 * rumble) + (0.0045 * Noise(random));
+            var t = (double)i / Rate;
+            samples[i] = (float)((0.05 * Math.Sin(2 * Math.PI * 50 * t)) + (0.03 * Math.Sin(2 * Math.PI * 100 * t)) + rumble);
+        }
+
+        var sound = new MonoSound(samples, Rate);
+        Assert.InRange(PitchTrack.Of(sound).Frames.Count(frame => frame.Voiced) / 800.0, 0.1, 0.6);
+        Expect(DisturbanceKind.Hum, sound);
+    }
+
     [Fact]
     public void A_clipped_take() => Expect(DisturbanceKind.Clipped, Take([Fault.Parse("clipped=20")]));
 

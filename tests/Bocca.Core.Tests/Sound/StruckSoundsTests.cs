@@ -24,6 +24,40 @@ public sealed class StruckSoundsTests
         Assert.NotEmpty(track.StruckSeconds);
     }
 
+    /// <summary>A mute that falls, a stand that is kicked: modes that are no multiples of each other, each dying away by itself.</summary>
+    [Theory]
+    [InlineData(203, 0.10)]
+    [InlineData(611, 0.07)]
+    [InlineData(340, 0.14)]
+    public void What_rings_after_a_blow_is_no_tone(double hertz, double decay)
+    {
+        double Mode(double t, double of, double size) => size * Math.Exp(-of * t / decay) * Math.Sin(2 * Math.PI * of * hertz * t);
+        var track = PitchTrack.Of(Rendered(t => Mode(t, 1, 1) + Mode(t, 2.33, 0.7) + Mode(t, 3.66, 0.5), 1));
+        Assert.InRange(track.Frames.Count(frame => frame.Voiced), 0, track.Frames.Count / 50);
+        Assert.Equal(4, track.StruckSeconds.Count);
+    }
+
+    /// <summary>A short note goes on in its room: reverberation times of 0.3 to 1.2 s.</summary>
+    [Theory]
+    [InlineData(0.3)]
+    [InlineData(0.45)]
+    [InlineData(0.6)]
+    [InlineData(1.2)]
+    public void A_short_note_that_rings_on_in_its_room_is_a_tone(double reverberation)
+    {
+        var track = PitchTrack.Of(
+            Rendered(
+                t =>
+                    Math.Min(1, t / 0.01)
+                    * Math.Exp(-6.9 * Math.Max(0, t - 0.075) / reverberation)
+                    * Enumerable.Range(1, 8).Sum(k => Math.Sin(2 * Math.PI * k * 233 * t) / k),
+                1
+            )
+        );
+        Assert.Empty(track.StruckSeconds);
+        Assert.Equal(4, AttemptFinder.Find(track, 0.05, 0.02).Count);
+    }
+
     /// <summary>A note of 75 ms has a start, a level it holds, and an end.</summary>
     [Theory]
     [InlineData(233)]
@@ -40,14 +74,14 @@ public sealed class StruckSoundsTests
         Assert.Equal(8, AttemptFinder.Find(track, 0.05, 0.02).Count);
     }
 
-    /// <summary>Eight of them, half a second apart, in a quiet room.</summary>
-    private static MonoSound Rendered(Func<double, double> shape)
+    /// <summary>Some of them in four seconds, half a second apart or so, in a quiet room.</summary>
+    private static MonoSound Rendered(Func<double, double> shape, double apart = 0.5)
     {
         var random = new Random(3);
         var samples = new float[4 * Rate];
         for (var i = 0; i < samples.Length; i++)
         {
-            var since = (i % (Rate / 2) / (double)Rate) - 0.1;
+            var since = (i % (int)(apart * Rate) / (double)Rate) - 0.1;
             samples[i] = (float)((since < 0 ? 0 : 0.3 * shape(since)) + (0.0005 * ((2 * random.NextDouble()) - 1)));
         }
 

@@ -8,6 +8,7 @@ public sealed class TwoPitchesTests
     private const int Rate = 44100;
 
     [Theory]
+    [InlineData(36)]
     [InlineData(116.5)]
     [InlineData(233.1)]
     [InlineData(466.2)]
@@ -24,6 +25,17 @@ public sealed class TwoPitchesTests
     [Fact]
     public void A_pitch_of_which_only_what_two_notes_share_sounds_is_nobodys() =>
         Assert.True(Heard(233.1 / 4, (233.1, 1), (233.1 * 5 / 4, 1)));
+
+    /// <summary>So have a fifth, a fourth and a sixth: at a half or a third of the lower note.</summary>
+    [Theory]
+    [InlineData(2, 3)]
+    [InlineData(3, 4)]
+    [InlineData(3, 5)]
+    public void An_intervals_common_period_is_nobodys(int low, int high)
+    {
+        Assert.True(Heard(116.5, (116.5 * low, 1), (116.5 * high, 0.8)));
+        Assert.True(Heard(36, (36.0 * low, 1), (36.0 * high, 0.8)));
+    }
 
     [Fact]
     public void What_is_too_short_or_wanders_is_not_judged()
