@@ -57,6 +57,31 @@ public sealed class PiecesPageTests : IDisposable
     private static string Settings(IHtmlDocument page) =>
         string.Join(' ', Plan(page).GetProperty("notes").EnumerateArray().Select(note => note.GetProperty("setting").GetString()));
 
+    /// <summary>A phrase goes to the ear in its own rhythm; a pupil who is not asked to sing a line yet is not sent there.</summary>
+    [Fact]
+    public async Task A_phrase_is_sung_before_it_is_played()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        var page = (await WriteAsync(tab, pupil.Id, "Two", "4/4 q. C4 e D4 q E4 q F4 | h G4 h r |")).Page;
+        JsonElement Line(IHtmlDocument of) => Plan(of).GetProperty("phrases")[0].GetProperty("line");
+        Assert.Equal(JsonValueKind.Null, Line(page).ValueKind);
+        await _room.InRecordAsync(db =>
+            db.Pupils.ExecuteUpdateAsync(set => set.SetProperty(each => each.Stage, Core.Teaching.LearningStage.Second))
+        );
+        page = (await tab.OpenAsync(page.QuerySelector("[data-address]")!.GetAttribute("data-address")!)).Page;
+        var line = Line(page).GetString()!;
+        Assert.Equal("C4:1.5 D4:0.5 E4:1 F4:1 G4:2", line);
+        var sing = page.QuerySelector("[data-sing]")!.GetAttribute("href") ?? page.QuerySelector("[data-sing]")!.GetAttribute("data-sing")!;
+        var sung = (await tab.OpenAsync($"{sing}&line={Uri.EscapeDataString(line)}&tempo=72")).Page;
+        Assert.Equal(5, sung.QuerySelectorAll("[data-choices] button").Length);
+        Assert.Contains(
+            "24 notes",
+            (await tab.OpenAsync($"{sing}&line={string.Join('+', Enumerable.Repeat("C4", 25))}")).Page.Body!.TextContent
+        );
+        Assert.Contains("every note", (await tab.OpenAsync($"{sing}&line=C4:1+D4")).Page.Body!.TextContent);
+    }
+
     [Fact]
     public async Task A_file_is_brought_in_recognised_again_and_kept_in_versions()
     {

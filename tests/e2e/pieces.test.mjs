@@ -3,7 +3,7 @@ import assert from "node:assert/strict";
 import { dirname, join } from "node:path";
 import { describe, it } from "node:test";
 import { fileURLToPath } from "node:url";
-import { address, visit, withApp } from "./app.mjs";
+import { address, playAtOnce, visit, withApp } from "./app.mjs";
 
 const scores = join(dirname(fileURLToPath(import.meta.url)), "..", "scores");
 
@@ -74,6 +74,24 @@ describe("a piece", () => {
       await page.reload();
       await ready(page);
       assert.equal(await settings(page), "1-3 1-2 1-3 3 1-3 3 1-3 1-2");
+    });
+  });
+
+  it("is sung phrase by phrase before it is played", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/pieces/4`);
+      await page.click("text=Low Tide Round");
+      await ready(page);
+      await page.focus("[data-score-box]");
+      await page.keyboard.press("ArrowRight");
+      await page.click("[data-sing]");
+      await page.waitForSelector("[data-choices] button .engraved svg");
+      const line = new URL(page.url()).searchParams.get("line").split(" ");
+      assert.ok(line.length > 3 && line.every((note) => /^[A-G][b#]?\d:[\d.]+$/.test(note)), line.join(" "));
+      assert.equal(await page.locator("[data-choices] button").count(), line.length);
+      await page.click("[data-choices] button >> nth=-1");
+      await playAtOnce(page, { character: "right", tempo: 120 });
+      assert.match(await page.textContent("[data-verdict]"), /Sung right/);
     });
   });
 

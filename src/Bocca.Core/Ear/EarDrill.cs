@@ -75,6 +75,9 @@ public sealed record EarDrill(
     /// <summary>Where the ear is trained.</summary>
     public static Place Place { get; } = new("ear");
 
+    /// <summary>The drill in which a line is read and sung.</summary>
+    public static EarDrill OfLine => All.First(drill => drill.Kind == EarKind.Line);
+
     /// <summary>The drill of an id.</summary>
     /// <exception cref="ArgumentException">There is none such.</exception>
     public static EarDrill Get(string id) =>

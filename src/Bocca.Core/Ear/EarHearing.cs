@@ -92,7 +92,7 @@ public sealed record EarHearing(
         {
             FirstSeconds = first,
             Midi = Curve(track, tuning),
-            Loudest = question.Drill.Kind == EarKind.Line ? LoudestOf(track, first, beat * question.NoteBeats, question.Sung.Count) : null,
+            Loudest = question.Drill.Kind == EarKind.Line ? LoudestOf(track, first, beat, question) : null,
         };
 
         IReadOnlyList<EarHeard> Of(MonoSound part, IReadOnlyList<Pitch> targets, EarBy by) =>
@@ -141,15 +141,15 @@ public sealed record EarHearing(
                 ),
         ];
 
-    private static int? LoudestOf(PitchTrack track, double first, double seconds, int count)
+    private static int? LoudestOf(PitchTrack track, double first, double beat, EarQuestion question)
     {
+        var count = question.Sung.Count;
         var levels = Enumerable
             .Range(0, count)
-            .Select(i =>
+            .Select(i => (From: first + (beat * question.SungFrom(i)), To: first + (beat * question.SungFrom(i + 1))))
+            .Select(span =>
                 track
-                    .Frames.Where(frame =>
-                        frame.Voiced && frame.TimeSeconds >= first + (i * seconds) && frame.TimeSeconds < first + ((i + 1) * seconds)
-                    )
+                    .Frames.Where(frame => frame.Voiced && frame.TimeSeconds >= span.From && frame.TimeSeconds < span.To)
                     .Select(frame => frame.LevelDb)
                     .DefaultIfEmpty(-120)
                     .Average()

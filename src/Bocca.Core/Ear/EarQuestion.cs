@@ -45,8 +45,11 @@ public sealed record EarQuestion(EarDrill Drill, int Level, int Seed)
     /// <summary>What it is about, for the record and the recall schedule: <c>interval -4</c>, <c>2 of 3</c>.</summary>
     public string Item { get; init; } = "";
 
-    /// <summary>Beats that a note to be sung or played lasts.</summary>
+    /// <summary>Beats that a note to be sung or played lasts, where not each has its own.</summary>
     public double NoteBeats { get; init; } = 2;
+
+    /// <summary>Beats of each note that is sung; empty where they are alike.</summary>
+    public IReadOnlyList<double> SungLengths { get; init; } = [];
 
     /// <summary>Beats of a siren.</summary>
     public const double SirenBeats = 12;
@@ -58,7 +61,13 @@ public sealed record EarQuestion(EarDrill Drill, int Level, int Seed)
     public const double BetweenBeats = 4;
 
     /// <summary>Beats from the first to be sung to the end of the last.</summary>
-    public double SungBeats => Sung.Count * NoteBeats;
+    public double SungBeats => SungFrom(Sung.Count);
+
+    /// <summary>Beats that a note lasts that is sung.</summary>
+    public double SungLength(int note) => SungLengths.Count > note ? SungLengths[note] : NoteBeats;
+
+    /// <summary>When a note is to be sung, beats from the first.</summary>
+    public double SungFrom(int note) => Enumerable.Range(0, note).Sum(SungLength);
 
     /// <summary>When what is played begins, beats from the first to be sung.</summary>
     public double PlayedFrom => Sung.Count == 0 ? 0 : SungBeats + BetweenBeats;

@@ -5,9 +5,6 @@ namespace Bocca.Core.Ear;
 /// <summary>Writes questions for the ear: the same drill, level and seed ask the same.</summary>
 public static class EarWriter
 {
-    /// <summary>Longest line of somebody's own.</summary>
-    public const int LongestLine = 24;
-
     private static readonly string[] Places = ["first", "second", "third"];
 
     /// <summary>Writes a question.</summary>
@@ -18,7 +15,7 @@ public static class EarWriter
     /// <param name="tuning">The room's A.</param>
     /// <param name="line">A line of somebody's own, as it is read; null for none.</param>
     /// <exception cref="ArgumentException">The player has too few notes for it, or the line is none; the message says so.</exception>
-    public static EarQuestion Write(EarDrill drill, int level, int seed, EarPlayer player, Tuning tuning, IReadOnlyList<Pitch>? line = null)
+    public static EarQuestion Write(EarDrill drill, int level, int seed, EarPlayer player, Tuning tuning, EarLine? line = null)
     {
         var asked = new EarQuestion(drill, Math.Clamp(level, 0, drill.Hardest), seed);
         var random = new Random(seed ^ (asked.Level << 20) ^ drill.Hardest);
@@ -146,16 +143,17 @@ public static class EarWriter
         };
     }
 
-    private static EarQuestion Line(EarQuestion asked, EarPlayer player, Random random, IReadOnlyList<Pitch>? own)
+    private static EarQuestion Line(EarQuestion asked, EarPlayer player, Random random, EarLine? own)
     {
-        if (own is { Count: > LongestLine })
-            throw new ArgumentException($"A line has at most {LongestLine} notes.");
-        var line = own is { Count: > 0 } ? own : Written(Melody(player, 4 + asked.Level, random, leaps: asked.Level > 1), player);
+        var line = own is { Notes: { Count: > 0 } notes }
+            ? notes
+            : Written(Melody(player, 4 + asked.Level, random, leaps: asked.Level > 1), player);
         return asked with
         {
             Heard = Row([player.Reading.ToSounding(line[0])], 2),
             Choices = [.. line.Select((note, i) => new EarChoice($"{i + 1}", $"note {i + 1}", note))],
             Sung = line,
+            SungLengths = own?.Beats ?? [],
             NoteBeats = line.Count > 8 ? 1 : 2,
             Item = $"line of {line.Count}",
         };

@@ -97,21 +97,21 @@ public sealed record EarCharacter(string Id, string Name)
 
     private SungTone Tone(Pitch note, int at, EarQuestion question, EarPlayer player, Tuning tuning)
     {
-        const double Gap = 0.12;
         // The octave in which children sing.
         const double LowestHz = 180;
-        var seconds = question.NoteBeats * 60 / question.Drill.Tempo;
+        var seconds = question.SungLength(at) * 60 / question.Drill.Tempo;
+        var gap = Math.Min(0.12, seconds / 3);
         var hertz = tuning.Frequency(player.Reading.ToSounding(note));
         while (hertz < LowestHz)
             hertz *= 2;
         var semitones = (at == SungOther.Note && SungOther.Semitones != 0 ? SungOther.Semitones : 0) + (12 * SungOctaves);
         return new SungTone(
             hertz * Math.Pow(2, (semitones / 12.0) + (SungCents / 1200)),
-            seconds - Gap,
+            seconds - gap,
             SungVoice.Vowels[at % SungVoice.Vowels.Count]
         )
         {
-            RestSeconds = Gap,
+            RestSeconds = gap,
             FromCents = Glides ? -250 : 0,
         };
     }

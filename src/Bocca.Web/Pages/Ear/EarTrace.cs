@@ -23,7 +23,8 @@ internal static class EarTrace
                 Traced(
                     note,
                     notes.Count,
-                    first + (i * question.NoteBeats * beat),
+                    first + (question.SungFrom(i) * beat),
+                    question.SungLength(i),
                     i + 1 == question.Sung.Count,
                     heard?.Sung.ElementAtOrDefault(i)
                 )
@@ -34,6 +35,7 @@ internal static class EarTrace
                     note,
                     notes.Count,
                     first + ((question.PlayedFrom + (i * question.NoteBeats)) * beat),
+                    question.NoteBeats,
                     i + 1 == question.Played.Count,
                     heard?.Played.ElementAtOrDefault(i)
                 )
@@ -44,7 +46,7 @@ internal static class EarTrace
             A4Hz = situation.Tuning.A4Hz,
         };
 
-        TracedNote Traced(Core.Music.Pitch written, int at, double due, bool ends, EarHeard? came)
+        TracedNote Traced(Core.Music.Pitch written, int at, double due, double beats, bool ends, EarHeard? came)
         {
             var meant = MeantNote.Of(situation.Instrument, situation.Reading, written, situation.Weights, situation.Hand);
             return new TracedNote
@@ -55,7 +57,7 @@ internal static class EarTrace
                 Partial = meant.Partial,
                 Midi = meant.Sounding.Midi,
                 DueSeconds = due,
-                AskedSeconds = question.NoteBeats * beat,
+                AskedSeconds = beats * beat,
                 EndsPhrase = ends,
                 Outcome = came is null || EarJudge.Came(came) ? NoteOutcome.Right : Told(came),
                 By = came?.Outcome == EarOutcome.OtherNote ? Math.Sign(came.Cents!.Value + (1200 * came.Octaves)) : 0,

@@ -1,7 +1,6 @@
 using Bocca.Core.Ear;
 using Bocca.Core.Fingering.Class;
 using Bocca.Core.Judging;
-using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
@@ -211,7 +210,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     private static string Item(string drill, int level, int seed) => $"{drill}.{level}.{seed}";
 
     private static string[] Tapped(string? tapped) =>
-        tapped?.Split(' ', StringSplitOptions.RemoveEmptyEntries) is { Length: <= EarWriter.LongestLine } parts ? parts : [];
+        tapped?.Split(' ', StringSplitOptions.RemoveEmptyEntries) is { Length: <= EarLine.MostNotes } parts ? parts : [];
 
     private async Task<(Entry Entry, EarPayload Payload)> TakeOfAsync(EarQuestion question, EarHearing heard, SentEar? sent)
     {
@@ -292,8 +291,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     {
         if (tempo is { } asked)
             drill = drill with { Tempo = Math.Clamp(asked, CuePlan.TempoRange.Slowest, CuePlan.TempoRange.Fastest) };
-        var own = line?.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries).Select(Pitch.Parse).ToList();
-        return EarWriter.Write(drill, level, seed, _player!, Room.Tuning, own);
+        return EarWriter.Write(drill, level, seed, _player!, Room.Tuning, line is null ? null : EarLine.Parse(line));
     }
 
     /// <summary>
@@ -357,6 +355,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
             Answer = payload.Answer,
             Sung = [.. payload.Sung.Select(note => note.Target)],
             Played = [.. payload.Played.Select(note => note.Target)],
+            SungLengths = payload.Line == "" ? [] : EarLine.Parse(payload.Line).Beats,
             NoteBeats = payload.NoteBeats,
             AsideCents = payload.AsideCents,
             Item = take.Entry.Subject,

@@ -1,4 +1,5 @@
 using System.Text;
+using Bocca.Core.Ear;
 using Bocca.Core.Instruments;
 using Bocca.Core.Pieces;
 using Bocca.Core.Pieces.Lines;
@@ -57,7 +58,7 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
 
         try
         {
-            View = new PieceView(Pupil!, await WorkOutAsync(played), Room.Tuning);
+            View = new PieceView(Pupil!, await WorkOutAsync(played), Room.Tuning) { Sings = Sings };
         }
         catch (Exception problem) when (problem is ArgumentException or InvalidDataException)
         {
@@ -97,7 +98,15 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
             // What cannot be is said, and nothing of it is kept.
             var worked = await WorkOutAsync(played);
             await Db.SaveChangesAsync();
-            return Partial("_Plan", new PieceView(Pupil!, worked, Room.Tuning) { Before = before.Choices, TempoBefore = before.Tempo });
+            return Partial(
+                "_Plan",
+                new PieceView(Pupil!, worked, Room.Tuning)
+                {
+                    Sings = Sings,
+                    Before = before.Choices,
+                    TempoBefore = before.Tempo,
+                }
+            );
         });
 
     private void Settle(PieceFor played, Settled settled)
@@ -192,6 +201,8 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
                 ? give(await WorkOutAsync(played))
                 : NotFound()
         );
+
+    private bool Sings => EarDrill.For(Pupil!.Stage, Approach).Any(drill => drill.Kind == EarKind.Line);
 
     private Task<WorkedPiece> WorkOutAsync(PieceFor played) =>
         Journal.WorkOutAsync(Pupil!, Approach, Room.Conditions.Tuning, Piece, Version, played);

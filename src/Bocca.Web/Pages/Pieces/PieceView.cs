@@ -24,6 +24,9 @@ public sealed record PieceView(Pupil Pupil, WorkedPiece Worked, Core.Music.Tunin
     /// <summary>What was settled before the last change; null where nothing was changed just now.</summary>
     public string? Before { get; init; }
 
+    /// <summary>Whether this pupil is asked to sing what is read.</summary>
+    public bool Sings { get; init; }
+
     /// <summary>The tempo before the last change.</summary>
     public double? TempoBefore { get; init; }
 
@@ -153,6 +156,7 @@ public sealed record PieceView(Pupil Pupil, WorkedPiece Worked, Core.Music.Tunin
                 from = phrase.From,
                 to = phrase.To,
                 level = phrase.Level,
+                line = Sings ? SungPhrase.Of(Plan.Line, phrase)?.ToString() : null,
             }),
             returns = Plan.Returns.Select(Return),
             rows = Plan.Articulation.Select(row => new

@@ -91,6 +91,9 @@ export const piece = () => ({
     panel.querySelector("[data-note-place]").textContent = `${note.place[0].toUpperCase()}${note.place.slice(1)}${breath ? `. Breath after it: ${breath.why}` : ""}`;
     const [card, link] = [this.plan.cards[note.bar], panel.querySelector("[data-card]")];
     link.hidden = !card;
+    const [phrase, sing] = [this.plan.phrases.find((each) => each.from <= at && at <= each.to), panel.querySelector("[data-sing]")];
+    sing.hidden = !phrase?.line;
+    if (phrase?.line) sing.href = `${sing.dataset.sing}&${new URLSearchParams({ line: phrase.line, tempo: Math.min(160, Math.max(40, Math.round(this.plan.tempo))) })}`;
     if (card) link.href = `${link.dataset.card}?${new URLSearchParams({ ...card, tempo: Math.min(160, Math.max(40, Math.round(this.plan.tempo))) })}`;
     panel.querySelector("[data-note-ways]").replaceChildren(...note.also.map((way) => this.way(note, way)));
   },
