@@ -1,8 +1,10 @@
 using System.CommandLine;
 using Bocca.Core.Counting;
+using Bocca.Core.Instruments;
 using Bocca.Core.Score;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Cli;
 
@@ -25,7 +27,10 @@ public static class RhythmCommand
             DefaultValueFactory = _ => LearningStage.Second,
         };
         var write = new Option<bool>("--write") { Description = "Write a card." };
-        var card = new Option<string?>("--card") { Description = "A card of your own, such as \"q. e q q\"." };
+        var card = new Option<string?>("--card")
+        {
+            Description = "A card of your own, such as \"q. e q q\", or with its notes \"q.:C4 e:D4 h:E4\".",
+        };
         var metre = new Option<string>("--metre") { Description = "The metre; 4/4 by default.", DefaultValueFactory = _ => "4/4" };
         var values = new Option<string>("--values")
         {
@@ -34,6 +39,9 @@ public static class RhythmCommand
         };
         var bars = new Option<int>("--bars") { Description = "How many bars; 1 by default.", DefaultValueFactory = _ => 1 };
         var seed = new Option<int>("--seed") { Description = "Another seed, another card." };
+        var instrument = CommandLine.InstrumentOption(required: false);
+        instrument.Description = "The take is played on this instrument, not said and clapped; see 'bocca instruments'.";
+        var reading = CommandLine.ReadingOption();
         var json = CommandLine.JsonOption();
         var command = new Command("rhythm", "A rhythm card: its counts and its half-beat grid, and a take of it beat by beat.")
         {
@@ -47,6 +55,8 @@ public static class RhythmCommand
             values,
             bars,
             seed,
+            instrument,
+            reading,
             json,
         };
         command.SetAction(parsed =>
@@ -64,7 +74,17 @@ public static class RhythmCommand
                     parsed.GetValue(seed)
                 );
             if (parsed.GetValue(take) is { } file)
-                Hear(file, made, parsed.GetValue(tempo), parsed.GetValue(lead), parsed.GetValue(stage), parsed.GetValue(json));
+            {
+                var player = parsed.GetValue(instrument) is { } id ? CommandLine.Player(id, parsed.GetValue(reading)) : default;
+                Hear(
+                    file,
+                    new Asked(made, parsed.GetValue(tempo), parsed.GetValue(lead), parsed.GetValue(stage)),
+                    player.Instrument is null
+                        ? null
+                        : new PlayerSituation(player.Instrument, player.Reading, PlayingConditions.Usual.Tuning),
+                    parsed.GetValue(json)
+                );
+            }
             else if (parsed.GetValue(json))
                 CommandLine.PrintJson(Shape(made));
             else
@@ -74,16 +94,23 @@ public static class RhythmCommand
         return command;
     }
 
-    private static void Hear(FileInfo file, RhythmCard card, double? tempo, double lead, LearningStage stage, bool json)
+    private sealed record Asked(RhythmCard Card, double? Tempo, double Lead, LearningStage Stage);
+
+    private static void Hear(FileInfo file, Asked of, PlayerSituation? player, bool json)
     {
+        var (card, tempo, lead, stage) = of;
         if (tempo is not (>= 20 and <= 400))
             throw new ArgumentException("Say the tempo of the take, 20 to 400 beats a minute: --tempo 80.");
         if (!(lead is >= 0 and <= 64))
             throw new ArgumentException("0 to 64 beats may lead to the card.");
         using var stream = file.OpenRead();
         var sound = WavFile.Read(stream, file.Name);
-        var asked = new CountAsked([card], tempo.Value, 0, CountWays.Said | CountWays.Clapped);
-        var heard = CountListener.Hear(sound, asked, lead * asked.BeatSeconds, CountJudge.ToleranceMs(stage));
+        var ways =
+            player is null ? CountWays.Said | CountWays.Clapped
+            : card.Written.Count > 0 ? CountWays.Played | CountWays.OnNotes
+            : CountWays.Played;
+        var asked = new CountAsked([card], tempo.Value, 0, ways);
+        var heard = CountListener.Hear(sound, asked, lead * asked.BeatSeconds, CountJudge.ToleranceMs(stage), null, player);
         if (heard.Problem is not null)
             throw new InvalidDataException(heard.Sentence);
         if (json)
@@ -95,8 +122,11 @@ public static class RhythmCommand
     private static void Print(HeardCount heard)
     {
         var card = heard.Cards[0];
-        foreach (var (name, track) in new[] { ("said", card.Said!), ("clapped", card.Clapped!) })
-            Console.WriteLine($"{name, -8}{string.Join("  ", track.Beats.Select(Told))}");
+        foreach (var (name, track) in new[] { ("said", card.Said), (card.Said is null ? "played" : "clapped", card.Clapped) })
+            if (track is not null)
+                Console.WriteLine($"{name, -8}{string.Join("  ", track.Beats.Select(Told))}");
+        foreach (var note in heard.Notes)
+            Console.WriteLine(note?.Sentence ?? "-");
         Console.WriteLine(heard.Sentence);
 
         static string Told(CardBeat beat) => $"{beat.Place}: {(beat.ErrorMs is { } off ? $"{off:+0;-0;0} ms" : "-")}";
@@ -110,7 +140,7 @@ public static class RhythmCommand
         return new
         {
             Beats = card.Length.Value,
-            Said = track.Said!.Beats.Select(
+            Said = track.Said?.Beats.Select(
                 (beat, i) =>
                     new
                     {
@@ -120,10 +150,22 @@ public static class RhythmCommand
                     }
             ),
             Clapped = track.Clapped!.Beats.Select(beat => new { At = beat.At.Value, beat.ErrorMs }),
-            Extras = track
-                .Said.ExtraSeconds.Select(at => new { At = InBeats(at), Kind = "said" })
-                .Concat(track.Clapped.ExtraSeconds.Select(at => new { At = InBeats(at), Kind = "clapped" })),
-            CountedBetween = track.Said.BetweenSeconds.Select(InBeats),
+            Extras = (track.Said?.ExtraSeconds ?? [])
+                .Select(at => new { At = InBeats(at), Kind = "said" })
+                .Concat(
+                    track.Clapped.ExtraSeconds.Select(at => new { At = InBeats(at), Kind = track.Said is null ? "played" : "clapped" })
+                ),
+            CountedBetween = (track.Said?.BetweenSeconds ?? []).Select(InBeats),
+            Notes = heard.Notes.Select(note =>
+                note is null
+                    ? null
+                    : new
+                    {
+                        Written = $"{note.Meant.Written}",
+                        Outcome = $"{note.Outcome}",
+                        note.Sentence,
+                    }
+            ),
             track.AheadMs,
             heard.Passed,
             heard.Sentence,

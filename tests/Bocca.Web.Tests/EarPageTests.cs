@@ -314,6 +314,39 @@ public sealed class EarPageTests : IDisposable
         Assert.Equal(3, taken.QuerySelectorAll("[data-values] [aria-pressed=true]").Length);
     }
 
+    /// <summary>After one note the bar is played on its own; without a bar, on do to so as this pupil reads it.</summary>
+    [Fact]
+    public async Task Cards_are_played_on_their_notes()
+    {
+        var pupil = await AddAsync();
+        var tab = Tab();
+        const string Card = "q.:Bb2 e:C3 q:D3 q:Bb2";
+        (string, string)[] asked = [("drill", "on-notes"), ("tempo", "80"), ("cards", Card), ("metre", "4/4"), ("gap", "0")];
+        var query = string.Join('&', asked.Select(field => $"{field.Item1}={Uri.EscapeDataString(field.Item2)}"));
+        var heard = await HearAsync(tab, $"/ear/count/{pupil.Id}", $"{query}&character=right", asked);
+        Assert.StartsWith("Played right: every note came in its place.", heard.QuerySelector("[data-summary]")!.TextContent);
+        Assert.Contains("4 of 4", heard.QuerySelector(".what dl")!.TextContent);
+        Assert.Equal(Card, (await _room.OnlyAsync(EarStop.Cards)).Entry.Subject);
+        var drawn = heard.QuerySelector("[data-rhythm]")!.GetAttribute("data-rhythm")!;
+        Assert.Contains("<sign>F</sign>", drawn, StringComparison.Ordinal);
+        Assert.Contains("<step>B</step>", drawn, StringComparison.Ordinal);
+        var written = (await tab.OpenAsync($"/ear/count/{pupil.Id}?drill=on-notes")).Page;
+        Assert.Matches(":[A-G]b?[0-9]", written.QuerySelector(".rhythm-card")!.GetAttribute("data-card"));
+        // The same rhythm goes on from one note to several.
+        var onward = (await tab.OpenAsync($"/ear/count/{pupil.Id}?drill=on-notes&own=q.+e+h")).Page;
+        Assert.Matches(@"^q\.:\w+ e:\w+ h:\w+$", onward.QuerySelector(".rhythm-card")!.GetAttribute("data-card"));
+        using var client = _room.CreateClient();
+        var refused = await client.GetAsync(
+            $"/ear/count/{pupil.Id}?handler=Plan&drill=on-notes&tempo=80&cards=q%20q%20h&metre=4/4&gap=0",
+            TestContext.Current.CancellationToken
+        );
+        Assert.Contains(
+            "no notes",
+            await refused.Content.ReadAsStringAsync(TestContext.Current.CancellationToken),
+            StringComparison.Ordinal
+        );
+    }
+
     [Fact]
     public async Task Taps_are_judged_like_claps_and_a_stuck_key_is_not()
     {

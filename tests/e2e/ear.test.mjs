@@ -34,9 +34,9 @@ const room = (seconds) => Float64Array.from({ length: Math.round(seconds * rate)
 // A voice by the oscillators and filters of a general-purpose tool (sox): a sawtooth through the formants of ah.
 function sung(hertz, seconds) {
   const path = join(folder, `sung-${hertz.toFixed(2)}.wav`);
-  execFileSync("sox", ["-n", "-r", String(rate), "-b", "16", "-c", "1", path, "synth", String(seconds), "sawtooth", String(hertz), "equalizer", "850", "1.5q", "14", "equalizer", "1250", "2q", "10", "lowpass", "3200", "fade", "0.06", String(seconds), "0.06", "norm", "-9"]);
+  execFileSync("sox", ["-R", "-n", "-r", String(rate), "-b", "16", "-c", "1", path, "synth", String(seconds), "sawtooth", String(hertz), "equalizer", "850", "1.5q", "14", "equalizer", "1250", "2q", "10", "lowpass", "3200", "fade", "0.06", String(seconds), "0.06", "norm", "-9"]);
   const file = readFileSync(path);
-  return Array.from({ length: Math.round(seconds * rate) }, (_, i) => file.readInt16LE(44 + 2 * i) / 32768);
+  return Array.from({ length: (file.length - 44) / 2 }, (_, i) => file.readInt16LE(44 + 2 * i) / 32768);
 }
 
 function played(instrument, row, tempo, ...more) {
@@ -254,6 +254,29 @@ describe("counting", () => {
       await page.waitForSelector("[data-summary]", { timeout: 60000 });
       assert.match(await page.textContent("[data-summary]"), /^Tapped right/);
       assert.equal(await page.locator("[data-track=hands] .inside").count(), 3);
+    });
+  });
+
+  // The oscillators of a general-purpose tool (sox) play the card: right, then with its third note a tone too high.
+  it("hears a card played on its notes, rhythm and notes apart", { timeout: 120000 }, async () => {
+    const [card, beat] = ["q.:Bb2 e:C3 q:D3 q:Bb2", 60 / 80];
+    const take = (third) => {
+      const samples = room(4 * beat + 1.5);
+      for (const [hertz, at, beats] of [[116.54, 0, 1.5], [130.81, 1.5, 0.5], [third, 2, 1], [116.54, 3, 1]]) mix(samples, sung(hertz, beats * beat - 0.08), 0.5 + at * beat);
+      return { name: "card.wav", mimeType: "audio/wav", buffer: readFileSync(wav(join(folder, "card.wav"), samples)) };
+    };
+    await visit({}, async (page) => {
+      await page.goto(`${address}/ear/count/4?own=${encodeURIComponent(card)}&tempo=80&drill=on-notes`);
+      await page.waitForSelector("[data-ready] .rhythm-card g.note");
+      await page.selectOption("[name=source]", "File");
+      for (const [third, says, notes] of [[146.83, /^Played right: every note came in its place\.$/, "4 of 4"], [164.81, /^Played right: every note came in its place\. D3: /, "3 of 4"]]) {
+        const before = await page.getAttribute("#stage", "data-take");
+        await page.setInputFiles("[name=file]", take(third));
+        await page.click("[data-go]");
+        await page.waitForFunction((old) => document.querySelector("#stage").dataset.take && document.querySelector("#stage").dataset.take !== old, before, { timeout: 30000 });
+        assert.match((await page.textContent("[data-summary]")).trim(), says);
+        assert.match(await page.textContent("[data-verdict], .what"), new RegExp(notes));
+      }
     });
   });
 

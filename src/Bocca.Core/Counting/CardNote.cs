@@ -1,3 +1,4 @@
+using Bocca.Core.Music;
 using Bocca.Core.Score;
 
 namespace Bocca.Core.Counting;
@@ -8,6 +9,9 @@ namespace Bocca.Core.Counting;
 /// <param name="Token">Its name, such as <c>q.</c> or <c>rh</c>; inside a triplet the value that is written.</param>
 public sealed record CardNote(Rational At, Rational Length, string Token)
 {
+    /// <summary>The note it is played on, as it is read; null on a card of rhythm alone, and where nothing begins.</summary>
+    public Pitch? Written { get; init; }
+
     /// <summary>Whether nothing sounds.</summary>
     public bool IsRest { get; init; }
 

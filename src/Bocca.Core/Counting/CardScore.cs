@@ -1,10 +1,12 @@
 using System.Xml.Linq;
+using Bocca.Core.Music;
 using Bocca.Core.Score;
 
 namespace Bocca.Core.Counting;
 
 /// <summary>
-/// A card as MusicXML: one line, no pitch, its metre, beams within beats, triplets, ties and rests, and what is counted under it.
+/// A card as MusicXML: its metre, beams within beats, triplets, ties and rests, and what is counted under it; on one line without a pitch,
+/// or on the staff where it has notes.
 /// </summary>
 public static class CardScore
 {
@@ -24,21 +26,37 @@ public static class CardScore
     /// <summary>Writes a card.</summary>
     /// <param name="card">The card.</param>
     /// <param name="under">What stands under each note that begins, in order; empty for nothing.</param>
-    public static string Write(RhythmCard card, IReadOnlyList<string> under)
+    /// <param name="clef">The clef of a card with notes.</param>
+    public static string Write(RhythmCard card, IReadOnlyList<string> under, Clef clef = Clef.Treble)
     {
         var measures = new List<XElement>();
         var said = 0;
+        Pitch? written = null;
         for (var bar = 0; bar < card.Bars; bar++)
         {
             var from = card.Metre.Bar * new Rational(bar);
             var notes = card.Notes.Where(note => note.At >= from && note.At < from + card.Metre.Bar).ToList();
             var beams = Beams(notes, card.Metre);
+            var signs = new Accidentals(fifths: 0);
+            // What is tied goes on with its note.
+            List<XElement> heights = [.. notes.Select(note => Height(note, written = note.Written ?? written))];
+            List<string?> accidentals = [.. notes.Select(note => note.Written is { } pitch ? signs.Before(pitch, tied: false) : null)];
             measures.Add(
                 new XElement(
                     "measure",
                     new XAttribute("number", bar + 1),
-                    bar == 0 ? Attributes(card.Metre) : null,
-                    notes.Select((note, i) => Note(note, i, notes, beams[i], note.Begins && said < under.Count ? under[said++] : ""))
+                    bar == 0 ? Attributes(card.Metre, card.Written.Count > 0 ? clef : null) : null,
+                    notes.Select(
+                        (note, i) =>
+                            Note(
+                                (heights[i], accidentals[i]),
+                                note,
+                                i,
+                                notes,
+                                beams[i],
+                                note.Begins && said < under.Count ? under[said++] : ""
+                            )
+                    )
                 )
             );
         }
@@ -52,7 +70,18 @@ public static class CardScore
         return $"<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n{score}";
     }
 
-    private static XElement Attributes(Metre metre) =>
+    private static XElement Height(CardNote note, Pitch? written) =>
+        note.IsRest ? new XElement("rest")
+        : written is { } pitch
+            ? new XElement(
+                "pitch",
+                new XElement("step", pitch.Letter),
+                pitch.Alter == 0 ? null : new XElement("alter", pitch.Alter),
+                new XElement("octave", pitch.Octave)
+            )
+        : new XElement("unpitched", new XElement("display-step", "E"), new XElement("display-octave", 4));
+
+    private static XElement Attributes(Metre metre, Clef? clef) =>
         new(
             "attributes",
             new XElement("divisions", Divisions),
@@ -63,11 +92,18 @@ public static class CardScore
                 new XElement("beats", metre.Above),
                 new XElement("beat-type", metre.Below)
             ),
-            new XElement("clef", new XElement("sign", "percussion")),
-            new XElement("staff-details", new XElement("staff-lines", 1))
+            clef is { } read ? MusicXmlWriter.ClefOf(read, null) : new XElement("clef", new XElement("sign", "percussion")),
+            clef is null ? new XElement("staff-details", new XElement("staff-lines", 1)) : null
         );
 
-    private static XElement Note(CardNote note, int at, List<CardNote> notes, string? beam, string under)
+    private static XElement Note(
+        (XElement Height, string? Accidental) head,
+        CardNote note,
+        int at,
+        List<CardNote> notes,
+        string? beam,
+        string under
+    )
     {
         var value = note.Token.TrimStart('r') is [var letter, ..] ? letter : 'q';
         var dots = note.Token.Count(sign => sign == '.');
@@ -75,16 +111,15 @@ public static class CardScore
         var (begins, ends) = (StartsTriplet(notes, at), EndsTriplet(notes, at));
         return new XElement(
             "note",
-            note.IsRest
-                ? new XElement("rest")
-                : new XElement("unpitched", new XElement("display-step", "E"), new XElement("display-octave", 4)),
+            head.Height,
             new XElement("duration", duration.Floor),
             note.TiedFromBefore ? new XElement("tie", new XAttribute("type", "stop")) : null,
             note.TiedToNext ? new XElement("tie", new XAttribute("type", "start")) : null,
             new XElement("type", Types[value]),
             Enumerable.Range(0, dots).Select(_ => new XElement("dot")),
+            head.Accidental is { } sign ? new XElement("accidental", sign) : null,
             note.InTriplet ? new XElement("time-modification", new XElement("actual-notes", 3), new XElement("normal-notes", 2)) : null,
-            note.IsRest ? null : new XElement("stem", "up"),
+            head.Height.Name.LocalName == "unpitched" ? new XElement("stem", "up") : null,
             beam is null ? null : new XElement("beam", new XAttribute("number", 1), beam),
             note.TiedFromBefore || note.TiedToNext || begins || ends
                 ? new XElement(

@@ -1,3 +1,4 @@
+using Bocca.Core.Music;
 using Bocca.Core.Score;
 
 namespace Bocca.Core.Counting;
@@ -20,6 +21,9 @@ public enum CountWays
 
     /// <summary>It is played on one note.</summary>
     Played = 8,
+
+    /// <summary>What is played is played on the notes of the card.</summary>
+    OnNotes = 16,
 }
 
 /// <summary>Cards in a row, and how they are done.</summary>
@@ -32,6 +36,9 @@ public sealed record CountAsked(IReadOnlyList<RhythmCard> Cards, double Tempo, i
     /// <summary>The most cards in a row, and the longest rest between two (ours).</summary>
     public const int MostCards = 4,
         MostGap = 8;
+
+    /// <summary>The notes of all cards, one for each beginning; empty where they have none.</summary>
+    public IReadOnlyList<Pitch> Written => [.. Cards.SelectMany(card => card.Written)];
 
     /// <summary>Seconds that a beat lasts.</summary>
     public double BeatSeconds => 60 / Tempo;

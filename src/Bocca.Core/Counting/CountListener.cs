@@ -1,4 +1,5 @@
 using Bocca.Core.Sound;
+using Bocca.Core.Tone.Notes;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Counting;
@@ -25,13 +26,22 @@ public static class CountListener
     /// <param name="sound">The sound; its beginning may hold the count-in.</param>
     /// <param name="asked">What was asked.</param>
     /// <param name="due">
-    /// When the first beat was due, seconds into the sound; null where nobody knows: then at its first clap or syllable.
+    /// When the first beat was due, seconds into the sound; null where nobody knows: then at its first note, clap or syllable.
     /// </param>
     /// <param name="toleranceMs">What is close enough, milliseconds either way.</param>
     /// <param name="taps">When keys were tapped, seconds into the sound; null where none were asked.</param>
-    public static HeardCount Hear(MonoSound sound, CountAsked asked, double? due, double toleranceMs, IReadOnlyList<double>? taps = null)
+    /// <param name="player">Who plays, where cards are played on their notes; null otherwise.</param>
+    public static HeardCount Hear(
+        MonoSound sound,
+        CountAsked asked,
+        double? due,
+        double toleranceMs,
+        IReadOnlyList<double>? taps = null,
+        PlayerSituation? player = null
+    )
     {
-        var firstSeconds = due ?? FirstSounded(sound);
+        var played = asked.Ways.HasFlag(CountWays.Played) ? NoteFinder.Find(sound, PitchTrack.Of(sound)) : [];
+        var firstSeconds = due ?? (played.Count > 0 ? played[0].StartSeconds : FirstSounded(sound));
         var track = PitchTrack.Of(sound, Voice);
         // Who only taps makes no sound that could be disturbed.
         if (asked.Ways != CountWays.Tapped && Disturbed(sound, track, firstSeconds) is { } disturbed)
@@ -44,11 +54,21 @@ public static class CountListener
             : null;
         var hands =
             asked.Ways.HasFlag(CountWays.Tapped) ? Within(taps ?? [])
-            : asked.Ways.HasFlag(CountWays.Played) ? Within(Begun(sound))
+            : asked.Ways.HasFlag(CountWays.Played) ? Within(played.Select(note => note.StartSeconds))
             : asked.Ways.HasFlag(CountWays.Clapped) ? Within(ClapFinder.Find(claps).Select(each => each.Seconds))
             : null;
         var problem = Problem(asked, syllables, hands, track, firstSeconds);
-        return problem is null ? Laid(asked, syllables, hands, toleranceMs) : new HeardCount([], problem, $"Cannot tell: {problem}");
+        if (problem is not null)
+            return new HeardCount([], problem, $"Cannot tell: {problem}");
+        var heard = Laid(asked, syllables, hands, toleranceMs);
+        return asked.Ways.HasFlag(CountWays.OnNotes) && player is not null
+            ? CardPitches.Judged(
+                heard,
+                asked,
+                [.. played.Select(note => note with { StartSeconds = note.StartSeconds - firstSeconds })],
+                player
+            )
+            : heard;
 
         List<double> Within(IEnumerable<double> moments) =>
             [.. moments.Select(at => at - firstSeconds).Where(at => at > -Around && at < (asked.TotalBeats * asked.BeatSeconds) + Around)];
@@ -103,9 +123,6 @@ public static class CountListener
         var both = said.Beats.Zip(clapped.Beats, (voice, hand) => voice.ErrorMs - hand.ErrorMs).OfType<double>().ToList();
         return both.Count < 2 ? null : both.Median();
     }
-
-    private static IEnumerable<double> Begun(MonoSound sound) =>
-        NoteFinder.Find(sound, PitchTrack.Of(sound)).Select(note => note.StartSeconds);
 
     /// <summary>What makes it unfit; that somebody talks or hisses is no matter here.</summary>
     private static string? Disturbed(MonoSound sound, PitchTrack track, double firstSeconds)

@@ -1,4 +1,5 @@
 using Bocca.Core.Judging;
+using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Counting;
 
@@ -32,8 +33,9 @@ public static class CountTakeJudge
             heard.Sentence,
             Numbers(heard),
             findings,
-            heard.Passed || findings.Count == 0
-                ? Again("Go on: the next cards.", heard.Sentence)
+            !heard.NotesPassed && findings.Count == 0
+                    ? Again("The same cards once more: the rhythm stands, look at the notes.", heard.Sentence)
+                : heard.Passed || findings.Count == 0 ? Again("Go on: the next cards.", heard.Sentence)
                 : AdvisedStep.Of(pupil, findings, AdvisedStep.IsTense(pupil, findings), Place, DrillId)
         );
     }
@@ -109,6 +111,15 @@ public static class CountTakeJudge
             );
         }
 
+        if (heard.Notes.OfType<JudgedNote>().ToList() is [_, ..] notes)
+            numbers.Add(
+                new HeardNumber(
+                    "notes",
+                    $"{notes.Count(note => note.Outcome == NoteOutcome.Right)} of {notes.Count}",
+                    "were those of the card",
+                    heard.NotesPassed
+                )
+            );
         return numbers;
     }
 

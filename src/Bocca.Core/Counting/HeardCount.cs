@@ -1,3 +1,5 @@
+using Bocca.Core.Tone.Notes;
+
 namespace Bocca.Core.Counting;
 
 /// <summary>A card, and what came of each way of doing it.</summary>
@@ -13,8 +15,15 @@ public sealed record HeardCard(RhythmCard Card, CountedTrack? Said, CountedTrack
 /// <param name="Sentence">What was heard, in a sentence.</param>
 public sealed record HeardCount(IReadOnlyList<HeardCard> Cards, string? Problem, string Sentence)
 {
+    /// <summary>What came of each note, in order, where the cards were played on their notes; null for one that was not begun.</summary>
+    public IReadOnlyList<JudgedNote?> Notes { get; init; } = [];
+
+    /// <summary>Whether every note that was begun is the one that was meant.</summary>
+    public bool NotesPassed => Notes.All(note => note is null or { Outcome: NoteOutcome.Right });
+
     /// <summary>Whether all that was asked came in its place.</summary>
-    public bool Passed => Problem is null && Cards.All(card => (card.Said?.Passed ?? true) && (card.Clapped?.Passed ?? true));
+    public bool Passed =>
+        Problem is null && NotesPassed && Cards.All(card => (card.Said?.Passed ?? true) && (card.Clapped?.Passed ?? true));
 
     /// <summary>Whether all that was said came in its place; null where nothing was asked of it.</summary>
     public bool? SaidPassed => Cards.Any(card => card.Said is not null) ? Cards.All(card => card.Said?.Passed ?? true) : null;

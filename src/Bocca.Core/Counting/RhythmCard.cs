@@ -1,3 +1,5 @@
+using System.Text.RegularExpressions;
+using Bocca.Core.Music;
 using Bocca.Core.Score;
 
 namespace Bocca.Core.Counting;
@@ -5,9 +7,9 @@ namespace Bocca.Core.Counting;
 /// <summary>
 /// A rhythm card: one bar or more, exact. Written as tokens: <c>w h q e s t</c> for whole to 32nd, a dot after for each dot, <c>r</c> a
 /// quarter's rest and before a value a rest of it, <c>~</c> ties to the next, <c>3(e e e)</c> three in the time of two, <c>|</c> between
-/// bars where somebody likes to see them.
+/// bars where somebody likes to see them. With the notes it is played on, <c>q.:C4 e:D4</c>.
 /// </summary>
-public sealed class RhythmCard
+public sealed partial class RhythmCard
 {
     /// <summary>The most bars of a card, and the most tokens that are read (ours).</summary>
     public const int MostBars = 16,
@@ -37,6 +39,9 @@ public sealed class RhythmCard
     /// <summary>When something begins, in quarters: what is said and clapped.</summary>
     public IEnumerable<Rational> Onsets => Notes.Where(note => note.Begins).Select(note => note.At);
 
+    /// <summary>The notes that it is played on, one for each beginning; empty on a card of rhythm alone.</summary>
+    public IReadOnlyList<Pitch> Written => [.. Notes.Select(note => note.Written).OfType<Pitch>()];
+
     /// <summary>How long what begins at a note sounds, its ties included, in quarters.</summary>
     /// <param name="at">Which of the notes, from 0.</param>
     public Rational Sounding(int at)
@@ -46,6 +51,21 @@ public sealed class RhythmCard
             length += Notes[++at].Length;
         return length;
     }
+
+    /// <summary>The same rhythm on notes.</summary>
+    /// <param name="written">One for each beginning, as it is read.</param>
+    /// <exception cref="ArgumentException">There are more or fewer of them.</exception>
+    public RhythmCard On(IReadOnlyList<Pitch> written)
+    {
+        if (Onsets.Count() != written.Count)
+            throw new ArgumentException($"The card begins {Onsets.Count()} notes, not {written.Count}.", nameof(written));
+        var (note, begun) = (0, 0);
+        string Named(Match value) => Notes[note++].Begins ? $"{value}:{written[begun++]}" : value.Value;
+        return Parse(ValueInText().Replace(Rhythm, Named), Metre);
+    }
+
+    /// <summary>The card's tokens without its notes.</summary>
+    public string Rhythm => string.Join(' ', Text.Split(' ').Select(WithoutNote));
 
     /// <summary>Reads a card.</summary>
     /// <param name="text">Its tokens.</param>
@@ -77,6 +97,14 @@ public sealed class RhythmCard
         // A dot adds half of what stands before it (common practice).
         return new Rational(4, 1L << value) * new Rational((1L << (dots + 1)) - 1, 1L << dots);
     }
+
+    private static string WithoutNote(string token) =>
+        token.IndexOf(':', StringComparison.Ordinal) is var colon and >= 0
+            ? token[..colon] + string.Concat(token[colon..].Where(sign => sign is '~' or ')'))
+            : token;
+
+    [GeneratedRegex(@"r?[whqest]\.*|r")]
+    private static partial Regex ValueInText();
 
     private sealed class Reader(Metre metre)
     {
@@ -120,6 +148,8 @@ public sealed class RhythmCard
                 throw new ArgumentException("The card is empty: write values such as 'q. e q q'.");
             if (_notes[^1].TiedToNext)
                 throw new ArgumentException("The last note is tied to nothing.");
+            if (_notes.Exists(note => note.Written is not null) && _notes.Exists(note => note.Begins && note.Written is null))
+                throw new ArgumentException("Name the note of every value of the card, as in q:C4, or of none.");
             if (!(_at / metre.Bar).IsWhole)
                 throw new ArgumentException(
                     $"The card does not fill its bar: {_at} of {(new Rational((_at / metre.Bar).Floor) + 1) * metre.Bar} quarters "
@@ -130,21 +160,25 @@ public sealed class RhythmCard
 
         private void Add(string token, int number)
         {
-            var isRest = token[0] == 'r';
+            var (named, written) = Apart(token, number);
+            var isRest = named[0] == 'r';
             var value = isRest
-                ? token.Length == 1
+                ? named.Length == 1
                     ? "q"
-                    : token[1..]
-                : token;
-            if (LengthOf(value) is not { } written)
+                    : named[1..]
+                : named;
+            if (LengthOf(value) is not { } whole)
                 throw Wrong(number, $"'{token}' is no value such as q, h. or re");
             var tied = _notes is [.., { TiedToNext: true }];
             if (isRest && tied)
                 throw Wrong(number, "a note cannot be tied to a rest");
-            var length = _inTriplet ? written * new Rational(2, 3) : written;
+            if (written is not null && (isRest || tied))
+                throw Wrong(number, isRest ? "a rest has no note" : "what is tied goes on with its note: name it once, where it begins");
+            var length = _inTriplet ? whole * new Rational(2, 3) : whole;
             _notes.Add(
                 new CardNote(_at, length, isRest ? $"r{value}" : value)
                 {
+                    Written = written,
                     IsRest = isRest,
                     TiedFromBefore = tied,
                     InTriplet = _inTriplet,
@@ -154,6 +188,17 @@ public sealed class RhythmCard
             // A note over a bar line is written as two with a tie.
             if (_at > metre.Bar * (new Rational((_notes[^1].At / metre.Bar).Floor) + 1))
                 throw Wrong(number, "it reaches over the end of its bar: write two values with ~ between");
+        }
+
+        /// <summary>A value and the note it is played on.</summary>
+        private static (string Value, Pitch? Written) Apart(string token, int number)
+        {
+            var colon = token.IndexOf(':', StringComparison.Ordinal);
+            if (colon < 0)
+                return (token, null);
+            if (colon == 0 || !Pitch.TryParse(token[(colon + 1)..], out var written))
+                throw Wrong(number, $"'{token}' is no value on a note, such as q:C4");
+            return (token[..colon], written);
         }
 
         private void Close(int number)

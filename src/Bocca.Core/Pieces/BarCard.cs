@@ -4,7 +4,7 @@ using Bocca.Core.Score;
 
 namespace Bocca.Core.Pieces;
 
-/// <summary>A bar of a piece as a rhythm card, to be said and clapped before it is played.</summary>
+/// <summary>A bar of a piece as a rhythm card, to be said and clapped, then played on one note and on its own.</summary>
 public static class BarCard
 {
     private static readonly Dictionary<string, char> Letters = new()
@@ -57,7 +57,8 @@ public static class BarCard
             }
 
             at = notes[i].End < end ? notes[i].End : end;
-            tokens.Add(string.Join("~ ", Written(at - notes[i].At, isRest: false)));
+            var values = Written(at - notes[i].At, isRest: false).ToList();
+            tokens.Add(string.Join("~ ", values.Select((value, head) => head == 0 ? $"{value}:{notes[i].Written}" : value)));
         }
 
         if (end > at)
@@ -79,6 +80,6 @@ public static class BarCard
         if (three.Count < 3 || three.Exists(note => !note.InTuplet || note.Length != three[0].Length || note.Heads.Count > 1))
             throw new ArgumentException("A card has triplets of three like notes.");
         var token = Token(NoteValue.Of(three[0].Length * new Rational(3, 2))[0], isRest: false);
-        return $"3({token} {token} {token})";
+        return $"3({string.Join(' ', three.Select(note => $"{token}:{note.Written}"))})";
     }
 }

@@ -93,7 +93,8 @@ public static class MusicXmlWriter
             toSounding is { } interval ? Transpose(interval, always: divisions is null) : null
         );
 
-    private static XElement ClefOf(Clef clef, int? staff)
+    /// <summary>A clef.</summary>
+    internal static XElement ClefOf(Clef clef, int? staff)
     {
         var (sign, line) = clef switch
         {

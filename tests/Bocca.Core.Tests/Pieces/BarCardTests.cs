@@ -15,7 +15,7 @@ public sealed class BarCardTests
     [InlineData("6/8 q C4 e D4 q. E4 |", 0, "q e q.")]
     [InlineData("4/4 h.. C4 e D4 |", 0, "h.. e")]
     public void A_bar_is_a_card(string text, int bar, string card) =>
-        Assert.Equal(RhythmCard.Parse(card, Metre.Parse(text[..3])).Text, BarCard.Of(Typed.Line(text))[bar]!.Text);
+        Assert.Equal(RhythmCard.Parse(card, Metre.Parse(text[..3])).Text, BarCard.Of(Typed.Line(text))[bar]!.Rhythm);
 
     [Theory]
     [InlineData("4/4 q C4 | w D4 |", 0)]

@@ -34,7 +34,8 @@ public sealed record CardsView(
                 "none" => [],
                 "beats" => [.. counts.Select((count, i) => onBeat[i] ? count : " ")],
                 _ => counts,
-            }
+            },
+            Pupil.Reading.Clef
         );
     }
 

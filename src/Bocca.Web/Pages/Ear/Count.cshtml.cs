@@ -1,4 +1,6 @@
 using Bocca.Core.Counting;
+using Bocca.Core.Ear;
+using Bocca.Core.Fingering.Class;
 using Bocca.Core.Judging;
 using Bocca.Core.Score;
 using Bocca.Core.Simulation;
@@ -147,7 +149,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
                 var asked = AskedOf(sent.Asked);
                 asked = sent.Finished is { } beats ? asked.UpTo(beats) : asked;
                 var taps = Taps(sent.Taps);
-                var heard = CountListener.Hear(sound, asked, sent.FirstCue, ToleranceMs, taps);
+                var heard = CountListener.Hear(sound, asked, sent.FirstCue, ToleranceMs, taps, await PlayerAsync(asked));
                 var verdict = CountTakeJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent.Tense));
                 verdict = await SteppedAsync(verdict, asked, sent.Drill);
                 var (entry, payload) = EarStop.Counted(
@@ -241,12 +243,51 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         var (slowest, fastest) = CuePlan.TempoRange;
         if (!(asked.Tempo >= slowest && asked.Tempo <= fastest))
             throw new ArgumentException($"Cards go at {slowest:0} to {fastest:0} beats a minute, not {asked.Tempo:0}.");
-        return new CountAsked(
+        var row = new CountAsked(
             [.. cards.Select(card => RhythmCard.Parse(card, metre))],
             asked.Tempo,
             asked.Gap,
             CountDrill.Get(asked.Drill).Ways
         );
+        return row.Ways.HasFlag(CountWays.OnNotes) && row.Cards.Any(card => card.Onsets.Any() && card.Written.Count == 0)
+            ? throw new ArgumentException("These cards have no notes: take a bar of a piece, or name them, as in q.:C4 e:D4 q:E4 q:C4.")
+            : row;
+    }
+
+    /// <summary>Who plays, where it is played on notes.</summary>
+    private async Task<PlayerSituation?> PlayerAsync(CountAsked asked)
+    {
+        if (!asked.Ways.HasFlag(CountWays.OnNotes))
+            return null;
+        var played = await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning);
+        return new PlayerSituation(played.Instrument, Pupil!.Reading, Room.Tuning)
+        {
+            Passport = played.Passport,
+            Weights = played.Weights,
+            Hand = played.Hand,
+        };
+    }
+
+    /// <summary>Cards as they are, those of rhythm alone on notes of a scale: the same ones each time.</summary>
+    private static string OnNotes(string cards, Metre metre, IReadOnlyList<Core.Music.Pitch> scale) =>
+        string.Join(
+            ";",
+            cards
+                .Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+                .Select(text => RhythmCard.Parse(text, metre))
+                .Select(card => card.Written.Count > 0 ? card : CardPitches.Written(card, scale, card.Text.Sum(sign => sign)))
+                .Select(card => card.Text)
+        );
+
+    /// <summary>Do to so as this pupil reads and reaches it.</summary>
+    private async Task<IReadOnlyList<Core.Music.Pitch>> ScaleAsync()
+    {
+        var played = await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning);
+        var player = new EarPlayer(played.Instrument, Pupil!.Reading, LearnersRange.Of(played.Instrument, Pupil.Stage, Approach))
+        {
+            Hand = played.Hand,
+        };
+        return [.. player.DoToSo.Select(player.Reading.ToWritten)];
     }
 
     /// <summary>The beats as they are counted: from one in each bar, and rests between cards.</summary>
@@ -278,14 +319,17 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
             Pupil.Reading,
             Pupil.Reading.ToWritten(Bocca.Core.Instruments.StartNotes.Of(Pupil.Instrument).ConcertBb)
         );
-        var hertz = Room.Tuning.Frequency(start.Sounding);
+        double Hertz(CardNote note) =>
+            Room.Tuning.Frequency(
+                asked.Ways.HasFlag(CountWays.OnNotes) && note.Written is { } written ? Pupil.Reading.ToSounding(written) : start.Sounding
+            );
         var notes = asked.Cards.SelectMany(card => card.Notes).ToList();
         var row = new List<PlayedNote>();
         foreach (var note in notes)
         {
             var beats = note.Length.Value / asked.Metre.Beat.Value;
             if (note.Begins)
-                row.Add(new PlayedNote(hertz, beats, 0.85, false));
+                row.Add(new PlayedNote(Hertz(note), beats, 0.85, false));
             else if (row.Count > 0)
                 row[^1] = row[^1] with { Beats = row[^1].Beats + beats, Share = row[^1].Share * row[^1].Beats / (row[^1].Beats + beats) };
         }
@@ -329,15 +373,19 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         var drill = CountDrill.All.FirstOrDefault(each => each.Id == DrillId) ?? CountDrill.All[0];
         var metre = Metre.Parse(MetreText ?? $"{Metre.Common}");
         var asked = new AskedOfCards(drill.Id, Tempo ?? UsualTempo, Own ?? "", $"{metre}", Gap ?? 0);
+        var scale = drill.Ways.HasFlag(CountWays.OnNotes) ? await ScaleAsync() : [];
         if (!string.IsNullOrWhiteSpace(Own))
-            return AskedOf(asked);
+            return AskedOf(scale.Count == 0 ? asked : asked with { Cards = OnNotes(Own, metre, scale) });
         var met = Values.Where(value => value.Met).Select(value => value.Value).ToList();
         var due = Values.Where(value => value is { Met: true, Due: true }).Select(value => value.Value).ToList();
         var many = Math.Clamp(Many ?? 1, 1, CountAsked.MostCards);
         var bars = Math.Clamp(Bars ?? 1, 1, RhythmCard.MostBars);
         var seed = Random.Shared.Next(1_000_000);
         // What is due stands in the first cards; the rest is of what was met.
-        var cards = Enumerable.Range(0, many).Select(i => CardWriter.Write(metre, met, bars, seed + i, [.. due.Skip(i)]).Text);
+        var cards = Enumerable
+            .Range(0, many)
+            .Select(i => (Seed: seed + i, Card: CardWriter.Write(metre, met, bars, seed + i, [.. due.Skip(i)])))
+            .Select(each => (scale.Count > 0 ? CardPitches.Written(each.Card, scale, each.Seed) : each.Card).Text);
         return AskedOf(asked with { Cards = string.Join(";", cards) });
     }
 

@@ -21,6 +21,7 @@ public sealed record CountDrill(string Id, string Name, CountWays Ways)
         new("tapped", "Tap", CountWays.Tapped),
         new("clap-back", "Clap back by ear", CountWays.Clapped) { ByEar = true },
         new("played", "Play on one note", CountWays.Played),
+        new("on-notes", "Play on its notes", CountWays.Played | CountWays.OnNotes),
     ];
 
     /// <summary>The one of this name.</summary>
