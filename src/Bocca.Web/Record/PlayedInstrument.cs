@@ -1,11 +1,14 @@
+using Bocca.Core.Ear;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Fingering;
+using Bocca.Core.Fingering.Class;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
 using Bocca.Core.Tone.Drills;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Pages.Notes;
 using Bocca.Web.Pages.Tone;
 using Microsoft.EntityFrameworkCore;
@@ -18,7 +21,21 @@ namespace Bocca.Web.Record;
 /// <param name="Hand">What the hands can do, and what is pinned.</param>
 /// <param name="Weights">What ranks fingerings under the approach.</param>
 /// <param name="OpenAt">When the open notes were measured; null where they never were.</param>
-public sealed record PlayedInstrument(Instrument Instrument, Passport Passport, Hand Hand, FingeringWeights Weights, DateTime? OpenAt);
+public sealed record PlayedInstrument(Instrument Instrument, Passport Passport, Hand Hand, FingeringWeights Weights, DateTime? OpenAt)
+{
+    /// <summary>Who plays it, at a tuning.</summary>
+    public PlayerSituation Situation(Reading reading, Tuning tuning) =>
+        new(Instrument, reading, tuning)
+        {
+            Passport = Passport,
+            Weights = Weights,
+            Hand = Hand,
+        };
+
+    /// <summary>Whose ear is asked.</summary>
+    public EarPlayer Ear(Pupil pupil, Approach approach) =>
+        new(Instrument, pupil.Reading, LearnersRange.Of(Instrument, pupil.Stage, approach)) { Hand = Hand };
+}
 
 /// <summary>Reads instruments as they are played.</summary>
 public static class PlayedInstruments

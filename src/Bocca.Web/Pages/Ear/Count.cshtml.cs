@@ -1,6 +1,4 @@
 using Bocca.Core.Counting;
-using Bocca.Core.Ear;
-using Bocca.Core.Fingering.Class;
 using Bocca.Core.Judging;
 using Bocca.Core.Score;
 using Bocca.Core.Simulation;
@@ -259,13 +257,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     {
         if (!asked.Ways.HasFlag(CountWays.OnNotes))
             return null;
-        var played = await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning);
-        return new PlayerSituation(played.Instrument, Pupil!.Reading, Room.Tuning)
-        {
-            Passport = played.Passport,
-            Weights = played.Weights,
-            Hand = played.Hand,
-        };
+        return (await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning)).Situation(Pupil!.Reading, Room.Tuning);
     }
 
     /// <summary>Cards as they are, those of rhythm alone on notes of a scale: the same ones each time.</summary>
@@ -282,11 +274,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     /// <summary>Do to so as this pupil reads and reaches it.</summary>
     private async Task<IReadOnlyList<Core.Music.Pitch>> ScaleAsync()
     {
-        var played = await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning);
-        var player = new EarPlayer(played.Instrument, Pupil!.Reading, LearnersRange.Of(played.Instrument, Pupil.Stage, Approach))
-        {
-            Hand = played.Hand,
-        };
+        var player = (await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning)).Ear(Pupil!, Approach);
         return [.. player.DoToSo.Select(player.Reading.ToWritten)];
     }
 

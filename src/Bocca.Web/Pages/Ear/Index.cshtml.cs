@@ -1,5 +1,4 @@
 using Bocca.Core.Ear;
-using Bocca.Core.Fingering.Class;
 using Bocca.Core.Judging;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
@@ -248,18 +247,10 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
             return;
         Offered = EarDrill.For(Pupil!.Stage, Approach);
         var played = await Journal.PlayedAsync(Pupil, Approach, Room.Conditions.Tuning);
-        _player = new EarPlayer(played.Instrument, Pupil.Reading, LearnersRange.Of(played.Instrument, Pupil.Stage, Approach))
-        {
-            Hand = played.Hand,
-        };
+        _player = played.Ear(Pupil, Approach);
         if (Offered.Any(drill => drill.Sings))
             _voice = await VoiceAsync();
-        _situation = new PlayerSituation(played.Instrument, Pupil.Reading, Room.Tuning)
-        {
-            Passport = played.Passport,
-            Weights = played.Weights,
-            Hand = played.Hand,
-        };
+        _situation = played.Situation(Pupil.Reading, Room.Tuning);
     }
 
     /// <summary>The pupil's voice as it slid last; a child's usual one where it did not yet.</summary>

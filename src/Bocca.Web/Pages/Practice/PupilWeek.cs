@@ -62,12 +62,7 @@ public sealed class PupilWeek(Journal journal, Pupil pupil, RoomSettings room, H
         if (Player is not null)
             return Player;
         var played = await journal.PlayedAsync(pupil, _approach, room.Tuning);
-        var player = new PlayerSituation(played.Instrument, pupil.Reading, room.Tuning)
-        {
-            Passport = played.Passport,
-            Weights = played.Weights,
-            Hand = played.Hand,
-        };
+        var player = played.Situation(pupil.Reading, room.Tuning);
         Path = FirstNotePath.Of(player, _approach, await journal.FirstTriesAsync(pupil.Id));
         player = player with { Learnt = Path.InPatterns };
         return Player = new WeekPupil(player, _approach, pupil.Stage, pupil.Breathing(_clock.Today, _own), _own);

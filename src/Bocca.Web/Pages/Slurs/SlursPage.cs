@@ -126,11 +126,6 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
             Met = SlurPlayer.TakesOnlyMet(Pupil.Stage, Approach) ? await Journal.MetAsync(Pupil) : null,
             BreathSeconds = breath.Seconds,
         };
-        Situation = new PlayerSituation(played.Instrument, Pupil.Reading, Room.Tuning)
-        {
-            Passport = played.Passport,
-            Weights = played.Weights,
-            Hand = played.Hand,
-        };
+        Situation = played.Situation(Pupil.Reading, Room.Tuning);
     }
 }

@@ -369,11 +369,8 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         var tuning = PlayingConditions.Of(a4 ?? Room.A4Hz, Room.Celsius).Tuning;
         var played = await Journal.PlayedAsync(Pupil!, Approach, tuning);
         _openAt = played.OpenAt;
-        var player = new PlayerSituation(played.Instrument, Pupil!.Reading, tuning)
+        var player = played.Situation(Pupil!.Reading, tuning) with
         {
-            Passport = played.Passport,
-            Weights = played.Weights,
-            Hand = played.Hand,
             Misses = await Journal.RecentMissesAsync(Pupil.Id),
             Clean = drill.OneByOne ? await Takes().CountAsync(take => take.DrillId == drill.Id && take.Outcome == Outcome.Passed) : 0,
         };
