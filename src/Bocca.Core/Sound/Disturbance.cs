@@ -197,7 +197,7 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
         if (runs.Count < 6)
             return null;
         var isShort = runs.Count(run => run.Count < 45) >= 0.7 * runs.Count;
-        var slides = isShort && (joined ? AllGlide(runs) : runs.Select(Slide).Median() > 70);
+        var slides = isShort && (AllGlide(runs) || (!joined && runs.Select(Slide).Median() > 70));
         return slides || ColourChange(sound, runs) > SpeechColour
             ? new Disturbance(
                 DisturbanceKind.Speech,

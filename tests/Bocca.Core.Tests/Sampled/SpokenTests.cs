@@ -32,6 +32,7 @@ public sealed class SpokenTests : IDisposable
         {
             var sound = Spoken(voice, 50, laughter);
             Assert.Equal(DisturbanceKind.Speech, Disturbance.Find(sound, PitchTrack.Of(sound), [], voiceAsked: false, joined: true)?.Kind);
+            Assert.Equal(DisturbanceKind.Speech, Disturbance.Find(sound, PitchTrack.Of(sound), [], voiceAsked: false)?.Kind);
         }
     }
 

@@ -29,6 +29,8 @@ public sealed class StruckSoundsTests
     [InlineData(203, 0.10)]
     [InlineData(611, 0.07)]
     [InlineData(340, 0.14)]
+    [InlineData(455, 0.05)]
+    [InlineData(268, 0.18)]
     public void What_rings_after_a_blow_is_no_tone(double hertz, double decay)
     {
         double Mode(double t, double of, double size) => size * Math.Exp(-of * t / decay) * Math.Sin(2 * Math.PI * of * hertz * t);
