@@ -72,13 +72,7 @@ public static class CardScore
 
     private static XElement Height(CardNote note, Pitch? written) =>
         note.IsRest ? new XElement("rest")
-        : written is { } pitch
-            ? new XElement(
-                "pitch",
-                new XElement("step", pitch.Letter),
-                pitch.Alter == 0 ? null : new XElement("alter", pitch.Alter),
-                new XElement("octave", pitch.Octave)
-            )
+        : written is { } pitch ? MusicXmlWriter.PitchOf(pitch)
         : new XElement("unpitched", new XElement("display-step", "E"), new XElement("display-octave", 4));
 
     private static XElement Attributes(Metre metre, Clef? clef) =>

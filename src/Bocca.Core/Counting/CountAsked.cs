@@ -1,4 +1,3 @@
-using Bocca.Core.Music;
 using Bocca.Core.Score;
 
 namespace Bocca.Core.Counting;
@@ -36,9 +35,6 @@ public sealed record CountAsked(IReadOnlyList<RhythmCard> Cards, double Tempo, i
     /// <summary>The most cards in a row, and the longest rest between two (ours).</summary>
     public const int MostCards = 4,
         MostGap = 8;
-
-    /// <summary>The notes of all cards, one for each beginning; empty where they have none.</summary>
-    public IReadOnlyList<Pitch> Written => [.. Cards.SelectMany(card => card.Written)];
 
     /// <summary>Seconds that a beat lasts.</summary>
     public double BeatSeconds => 60 / Tempo;

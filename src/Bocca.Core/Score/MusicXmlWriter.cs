@@ -93,6 +93,15 @@ public static class MusicXmlWriter
             toSounding is { } interval ? Transpose(interval, always: divisions is null) : null
         );
 
+    /// <summary>A pitch.</summary>
+    internal static XElement PitchOf(Pitch pitch) =>
+        new(
+            "pitch",
+            new XElement("step", pitch.Letter),
+            pitch.Alter == 0 ? null : new XElement("alter", pitch.Alter),
+            new XElement("octave", pitch.Octave)
+        );
+
     /// <summary>A clef.</summary>
     internal static XElement ClefOf(Clef clef, int? staff)
     {
@@ -137,12 +146,7 @@ public static class MusicXmlWriter
         new(
             "note",
             new XAttribute("id", id),
-            new XElement(
-                "pitch",
-                new XElement("step", pitch.Letter),
-                pitch.Alter == 0 ? null : new XElement("alter", pitch.Alter),
-                new XElement("octave", pitch.Octave)
-            ),
+            PitchOf(pitch),
             new XElement("duration", 4),
             new XElement("type", "whole"),
             new Accidentals(fifths).Before(pitch, tied: false) is { } sign ? new XElement("accidental", sign) : null,

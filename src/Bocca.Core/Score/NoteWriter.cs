@@ -106,13 +106,7 @@ internal sealed class NoteWriter(bool staves, Func<Rational, long> ticks, Func<s
     }
 
     private static XElement Sound(ScoreNote note) =>
-        note.Written is { } pitch
-            ? new XElement(
-                "pitch",
-                new XElement("step", pitch.Letter),
-                pitch.Alter == 0 ? null : new XElement("alter", pitch.Alter),
-                new XElement("octave", pitch.Octave)
-            )
+        note.Written is { } pitch ? MusicXmlWriter.PitchOf(pitch)
         : note.IsUnpitched ? new XElement("unpitched", new XElement("display-step", "E"), new XElement("display-octave", 4))
         : new XElement("rest", note.IsMeasureRest ? new XAttribute("measure", "yes") : null);
 

@@ -25,6 +25,28 @@ public sealed class CommandLineTests : IDisposable
         Assert.Equal("3", note.RootElement.GetProperty("fingerings")[1].GetProperty("setting").GetString());
     }
 
+    /// <summary>A card played on its notes: the last is another than the one that stands there, in its place.</summary>
+    [Fact]
+    public void Rhythm_tells_notes_from_their_moments()
+    {
+        var wav = Path.Combine(_folder, "row.wav");
+        string[] played = ["--stage", "instrument", "--row", "C4 D4 E4 C4", "--tempo", "80", "--beats", "1", "--out", wav];
+        Assert.Equal(0, CommandRun.Of(["simulate", "--instrument", "trumpet-bb", .. played]).Code);
+        string[] asked = ["--tempo", "80", "--lead", "1", "--instrument", "trumpet-bb"];
+        using var heard = Json(["rhythm", wav, "--card", "q:C4 q:D4 q:E4 q:D4", .. asked]);
+        Assert.Equal(JsonValueKind.Null, heard.RootElement.GetProperty("said").ValueKind);
+        Assert.Equal(4, heard.RootElement.GetProperty("clapped").GetArrayLength());
+        Assert.Equal(
+            ["Right", "Right", "Right", "OtherSetting"],
+            heard.RootElement.GetProperty("notes").EnumerateArray().Select(note => note.GetProperty("outcome").GetString())
+        );
+        Assert.False(heard.RootElement.GetProperty("passed").GetBoolean());
+        Assert.Contains(
+            "'kazoo' is not an instrument",
+            CommandRun.Of("rhythm", wav, "--card", "q q h", "--tempo", "80", "--instrument", "kazoo").Errors
+        );
+    }
+
     [Fact]
     public void Chart_prints_the_range_asked()
     {
