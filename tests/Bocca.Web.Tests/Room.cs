@@ -2,10 +2,12 @@ using AngleSharp;
 using AngleSharp.Html.Dom;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.ModelBinding;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Hosting;
 
 namespace Bocca.Web.Tests;
 
@@ -14,6 +16,9 @@ public sealed class Room : WebApplicationFactory<Program>
 {
     /// <summary>An empty record as the application makes one; made once, since every room begins with it.</summary>
     private static readonly Lazy<string> EmptyRecord = new(MakeEmptyRecord);
+
+    /// <summary>What the framework knows about every page's fields: the same for every room, and most of what starting one takes.</summary>
+    private static IModelMetadataProvider? _fields;
 
     public string Folder { get; } = Directory.CreateTempSubdirectory("bocca-web").FullName;
 
@@ -35,7 +40,19 @@ public sealed class Room : WebApplicationFactory<Program>
             .UseSetting("data", UseFolder ?? Folder)
             .UseSetting("empty", Demo ? "false" : "true")
             .UseSetting("warm-up", "false")
-            .ConfigureTestServices(services => Instead?.Invoke(services));
+            .ConfigureTestServices(services =>
+            {
+                if (_fields is not null)
+                    services.AddSingleton(_fields);
+                Instead?.Invoke(services);
+            });
+    }
+
+    protected override IHost CreateHost(IHostBuilder builder)
+    {
+        var host = base.CreateHost(builder);
+        _fields ??= host.Services.GetRequiredService<IModelMetadataProvider>();
+        return host;
     }
 
     private static string MakeEmptyRecord()

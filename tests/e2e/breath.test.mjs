@@ -85,10 +85,10 @@ describe("breath", () => {
       await page.reload();
       await page.click("[data-again]:visible");
       await page.waitForFunction(() => document.querySelector("[data-summary]")?.textContent.includes("Stopped after"));
-      assert.equal(await page.locator("[data-again]:visible").count(), 0);
+      await page.waitForSelector("[data-again]", { state: "hidden" });
       await page.reload();
       await page.waitForTimeout(300);
-      assert.equal(await page.locator("[data-again]:visible").count(), 0);
+      await page.waitForSelector("[data-again]", { state: "hidden" });
     });
   });
 

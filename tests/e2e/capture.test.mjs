@@ -91,7 +91,7 @@ describe("sound from", () => {
       await page.click("[data-again]");
       await page.waitForSelector("[data-summary]", { timeout: 60000 });
       assert.equal(await page.locator(".thread").count(), 2);
-      assert.equal(await page.locator("[data-again]:visible").count(), 0);
+      await page.waitForSelector("[data-again]", { state: "hidden" });
     });
   });
 });

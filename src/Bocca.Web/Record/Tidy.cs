@@ -5,13 +5,10 @@ using Microsoft.EntityFrameworkCore;
 namespace Bocca.Web.Record;
 
 /// <summary>Clears takes that nobody saved: an hour after their day has ended, while the application runs and when it starts.</summary>
-public sealed class Tidy(IServiceScopeFactory scopes, TimeProvider time) : BackgroundService
+public sealed class Tidy(IServiceScopeFactory scopes, TimeProvider time, ILogger<Tidy> log) : Clockwork(scopes, time, log)
 {
     /// <summary>A take of late in the evening may still be saved so long after midnight.</summary>
     private static readonly TimeSpan Grace = TimeSpan.FromHours(1);
-
-    /// <summary>When it looks again at the latest: the room's time zone may have been changed meanwhile.</summary>
-    private static readonly TimeSpan Longest = TimeSpan.FromHours(1);
 
     /// <summary>
     /// Clears what a moment allows; says when the next day's takes go. Where no consent is in force, of a pupil's health the care stays
@@ -43,18 +40,6 @@ public sealed class Tidy(IServiceScopeFactory scopes, TimeProvider time) : Backg
             );
     }
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        while (!stoppingToken.IsCancellationRequested)
-        {
-            TimeSpan wait;
-            using (var scope = scopes.CreateScope())
-            {
-                var clock = scope.ServiceProvider.GetRequiredService<RoomClock>();
-                wait = await ClearAsync(scope.ServiceProvider.GetRequiredService<BoccaDb>(), clock) - clock.Now;
-            }
-
-            await Task.Delay(wait < Longest ? wait : Longest, time, stoppingToken);
-        }
-    }
+    protected override async Task<DateTime?> TurnAsync(IServiceProvider services) =>
+        await ClearAsync(services.GetRequiredService<BoccaDb>(), services.GetRequiredService<RoomClock>());
 }

@@ -1,6 +1,5 @@
 using Bocca.Core.Practice.Week;
 using Bocca.Web.Record;
-using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Pages.Practice;
@@ -9,10 +8,8 @@ namespace Bocca.Web.Pages.Practice;
 /// Plans and hands over the next week where a teacher lets weeks follow by themselves: once the last one is over, from the record of then.
 /// Days that were missed are not made up for.
 /// </summary>
-public sealed class WeekFollows(IServiceScopeFactory scopes, TimeProvider time, ILogger<WeekFollows> log) : BackgroundService
+public sealed class WeekFollows(IServiceScopeFactory scopes, TimeProvider time, ILogger<WeekFollows> log) : Clockwork(scopes, time, log)
 {
-    private static readonly TimeSpan Between = TimeSpan.FromHours(1);
-
     /// <summary>Hands over what is due.</summary>
     /// <returns>How many weeks.</returns>
     public static async Task<int> FollowAsync(Journal journal)
@@ -45,21 +42,9 @@ public sealed class WeekFollows(IServiceScopeFactory scopes, TimeProvider time, 
         return handed;
     }
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override async Task<DateTime?> TurnAsync(IServiceProvider services)
     {
-        using var timer = new PeriodicTimer(Between, time);
-        do
-        {
-            try
-            {
-                using var scope = scopes.CreateScope();
-                await FollowAsync(scope.ServiceProvider.GetRequiredService<Journal>());
-            }
-            catch (Exception problem) when (problem is DbUpdateException or SqliteException or InvalidDataException)
-            {
-                // A record that is busy or full now is asked again in an hour; the application goes on.
-                log.LogError(problem, "The weeks that follow by themselves could not be handed over.");
-            }
-        } while (await timer.WaitForNextTickAsync(stoppingToken));
+        await FollowAsync(services.GetRequiredService<Journal>());
+        return null;
     }
 }
