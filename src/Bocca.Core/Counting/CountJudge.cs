@@ -1,6 +1,7 @@
 using Bocca.Core.Score;
 using Bocca.Core.Teaching;
 using MathNet.Numerics;
+using MathNet.Numerics.Distributions;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Counting;
@@ -29,6 +30,9 @@ public sealed record CountedTrack(
 {
     /// <summary>What it is a track of: <c>clap</c>, <c>count</c>, <c>tap</c>, <c>note</c>.</summary>
     public string What { get; init; } = "clap";
+
+    /// <summary>Whether the tempo moved: by as much as is told, and by more than one beat astray would feign.</summary>
+    public bool Drifts { get; init; }
 
     /// <summary>What was counted on lines of the grid where nothing begins, seconds: it is no fault, a voice may count them all.</summary>
     public IReadOnlyList<double> BetweenSeconds { get; init; } = [];
@@ -93,6 +97,7 @@ public static class CountJudge
         var came = beats.Where(beat => beat.ErrorMs is not null).ToList();
         double? evenness = null,
             drift = null;
+        var drifts = false;
         if (came.Count >= 3)
         {
             double[] times = [.. came.Select(beat => beat.At.Value * second)],
@@ -101,14 +106,28 @@ public static class CountJudge
             evenness = times.Zip(errors, (time, error) => error - start - (slope * time)).PopulationStandardDeviation();
             // Errors that shrink by so many milliseconds a second: the beats come that much sooner.
             drift = -slope / 10;
+            drifts = Math.Abs(drift.Value) >= ToldDrift && Moves(times, evenness.Value, slope);
         }
 
         var passed = extras.Count == 0 && beats.TrueForAll(beat => Math.Abs(beat.ErrorMs ?? double.PositiveInfinity) <= toleranceMs);
-        return new CountedTrack(beats, extras, evenness, drift, passed, Sentence(beats, extras, drift, passed, toleranceMs, what))
+        var sentence = Sentence(beats, extras, drifts ? drift : null, passed, toleranceMs, what);
+        return new CountedTrack(beats, extras, evenness, drift, passed, sentence)
         {
             What = what,
             BetweenSeconds = between,
+            Drifts = drifts,
         };
+    }
+
+    /// <summary>
+    /// Whether errors that scatter so about their line would have it lie so steeply less than once in twenty times, were there no drift
+    /// (Student's t of a slope).
+    /// </summary>
+    private static bool Moves(double[] times, double scatter, double slope)
+    {
+        var free = times.Length - 2;
+        var error = scatter / Math.Sqrt(free * times.PopulationVariance());
+        return Math.Abs(slope) > StudentT.InvCDF(0, 1, free, 0.975) * error;
     }
 
     private static List<double> Between(RhythmCard card, double second, IReadOnlyList<double> extras, double toleranceMs)
@@ -169,7 +188,7 @@ public static class CountJudge
             return $"{extras.Count} {what}{(extras.Count == 1 ? "" : "s")} more than the card has.";
         if (passed)
             return $"Every {what} came in its place.";
-        if (drift is { } faster && Math.Abs(faster) >= ToldDrift)
+        if (drift is { } faster)
             return $"It gets {(faster > 0 ? "faster" : "slower")}: {Math.Abs(faster):0} per cent over the card.";
         var worst = beats.MaxBy(beat => Math.Abs(beat.ErrorMs!.Value))!;
         var outside = beats.Count(beat => Math.Abs(beat.ErrorMs!.Value) > toleranceMs);

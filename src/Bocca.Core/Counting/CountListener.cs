@@ -89,7 +89,9 @@ public static class CountListener
             .Cards.Select(
                 (card, i) =>
                 {
-                    var voice = said is null ? null : CountJudge.Of(card, asked.Tempo, OfCard(said, i), toleranceMs, "count");
+                    // What lies outside by no more than a vowel may be misheard is not blamed on the voice.
+                    var heardMs = toleranceMs + SyllableFinder.OffMs;
+                    var voice = said is null ? null : CountJudge.Of(card, asked.Tempo, OfCard(said, i), heardMs, "count");
                     var own = hands is null ? null : CountJudge.Of(card, asked.Tempo, OfCard(hands, i), toleranceMs, what);
                     return new HeardCard(card, voice, own, Ahead(voice, own));
                 }

@@ -77,10 +77,7 @@ public static class CountTakeJudge
     }
 
     private static bool Runs(CountedTrack track) =>
-        track.ExtraSeconds.Count == 0
-        && track.Beats.All(beat => beat.ErrorMs is not null)
-        && track.DriftPercent is { } drift
-        && Math.Abs(drift) >= CountJudge.ToldDrift;
+        track.Drifts && track.ExtraSeconds.Count == 0 && track.Beats.All(beat => beat.ErrorMs is not null);
 
     private static List<HeardNumber> Numbers(HeardCount heard)
     {

@@ -40,7 +40,7 @@ public static class CountWords
             return $"{what} missing on {missing[0].Place}{(missing.Count > 1 ? $" and {missing.Count - 1} more" : "")}";
         if (track.ExtraSeconds.Count > 0)
             return $"{track.ExtraSeconds.Count} {what}{(track.ExtraSeconds.Count == 1 ? "" : "s")} too many";
-        if (track.DriftPercent is { } faster && Math.Abs(faster) >= CountJudge.ToldDrift)
+        if (track is { Drifts: true, DriftPercent: { } faster })
             return $"the {what}s get {(faster > 0 ? "faster" : "slower")}, {Math.Abs(faster):0} per cent over the card";
         var worst = track.Beats.MaxBy(beat => Math.Abs(beat.ErrorMs!.Value))!;
         return $"{what} on {worst.Place} {Math.Abs(worst.ErrorMs!.Value):0} ms {(worst.ErrorMs > 0 ? "late" : "early")}";

@@ -45,6 +45,41 @@ public sealed class CountJudgeTests
     }
 
     [Fact]
+    public void One_beat_astray_is_no_drift_of_the_tempo()
+    {
+        double[] off = [-0.062, 0.012, 0.002, 0.024];
+        var track = CountJudge.Of(Card, 110, [.. Card.Onsets.Zip(off, (at, late) => (at.Value * 60 / 110) + late)], 60);
+        Assert.False(track.Drifts);
+        Assert.Equal("1 of 4 lies outside; most on 1, 62 ms early.", track.Sentence);
+    }
+
+    /// <summary>Whoever is uneven by so much has a slope in nearly every bar, and a drift in one of twenty.</summary>
+    [Theory]
+    [InlineData(0.02)]
+    [InlineData(0.04)]
+    public void Unevenness_feigns_a_drift_once_in_twenty_bars(double spread)
+    {
+        var random = new Random(11);
+        double Jitter() => spread * Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
+        var tracks = Enumerable
+            .Range(0, 2000)
+            .Select(_ => CountJudge.Of(Card, 110, [.. Card.Onsets.Select(at => (at.Value * 60 / 110) + Jitter())], 60))
+            .ToList();
+        Assert.InRange(tracks.Average(track => track.Drifts ? 1 : 0), 0, 0.06);
+        Assert.InRange(tracks.Average(track => Math.Abs(track.DriftPercent!.Value) >= CountJudge.ToldDrift ? 1 : 0), 0.07, 1);
+    }
+
+    [Fact]
+    public void Who_rushes_unevenly_is_told_so()
+    {
+        double[] off = [0, -0.02, -0.07, -0.1, -0.16, -0.17, -0.22, -0.27];
+        var card = RhythmCard.Parse("q q q q | q q q q", Metre.Common);
+        var track = CountJudge.Of(card, 80, [.. off.Select((late, at) => (at * 0.75) + late)], 60);
+        Assert.True(track.Drifts);
+        Assert.Contains("faster: 5 per cent", track.Sentence);
+    }
+
+    [Fact]
     public void Nothing_at_all_is_no_clap() => Assert.Equal((false, "No clap was heard."), Told([]));
 
     /// <summary>Thousands of cards clapped with jitter: every error is found again, whatever is left out or added far away.</summary>
