@@ -11,7 +11,7 @@ public static class Strain
     public static Task<int> Main(string[] args)
     {
         CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
-        var root = new RootCommand("Tries to break Bocca; ends with 1 where it came to harm.") { Hostile(), Kills(), Large() };
+        var root = new RootCommand("Tries to break Bocca; ends with 1 where it came to harm.") { Hostile(), Kills(), Large(), Commands() };
         return root.Parse(args).InvokeAsync();
     }
 
@@ -29,6 +29,13 @@ public static class Strain
     {
         var command = new Command("large", "Sends takes as large as they may be, one and six at once.");
         command.SetAction(_ => LargeTakes.RunAsync());
+        return command;
+    }
+
+    private static Command Commands()
+    {
+        var command = new Command("commands", "Runs command lines from standard input, one process for all: a JSON list of arguments a line.");
+        command.SetAction(_ => ManyCommands.Run());
         return command;
     }
 

@@ -5,6 +5,7 @@ import { cpSync, mkdtempSync, rmSync } from "node:fs";
 import { connect, createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
+import { createInterface } from "node:readline";
 import { after, before } from "node:test";
 import { fileURLToPath } from "node:url";
 import { chromium } from "playwright-core";
@@ -84,7 +85,24 @@ export function bocca(...args) {
   return execFileSync("dotnet", [join(top, "artifacts", "bin", "Bocca.Cli", "release", "bocca.dll"), ...args]).toString();
 }
 
-const launch = (media = []) => chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: [...quiet, ...media] });
+// The same for many command lines, which share one process: asked and answered a line each. It ends with whoever asks.
+export function commands() {
+  const program = spawn("dotnet", [join(top, "artifacts", "bin", "Bocca.Stress", "release", "Bocca.Stress.dll"), "commands"], { stdio: ["pipe", "pipe", "inherit"] });
+  const answers = createInterface({ input: program.stdout })[Symbol.asyncIterator]();
+  for (const part of [program, program.stdin, program.stdout]) part.unref();
+  return async (...args) => {
+    program.stdin.write(`${JSON.stringify(args)}\n`);
+    program.stdout.ref();
+    const { value } = await answers.next();
+    program.stdout.unref();
+    const { Code, Printed, Complained } = JSON.parse(value);
+    assert.equal(Code, 0, `bocca ${args.join(" ")}: ${Complained}`);
+    return Printed;
+  };
+}
+
+// Chromium without a window's parts: the same engine, which opens a page in half the time.
+const launch = (media = []) => chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell", args: [...quiet, ...media] });
 
 // Visits with a fresh context of the suite's browser, or with a browser of its own where it hears or sees a file, and checks
 // afterwards what must not happen on any visit: errors on the console, and requests to another host.

@@ -9,7 +9,7 @@ import { fileURLToPath } from "node:url";
 import midiFiles from "@tonejs/midi";
 import createVerovio from "verovio/wasm";
 import { VerovioToolkit } from "verovio/esm";
-import { bocca } from "./app.mjs";
+import { commands } from "./app.mjs";
 
 const here = dirname(fileURLToPath(import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), "bocca-scores-"));
@@ -49,16 +49,19 @@ const byWebmscore = (files) => webmscore(files, "saveMidi(true, true)").map(soun
 // The same scores as that program writes them itself.
 const rewrittenByWebmscore = (files) => webmscore(files, "saveXml()").map((file) => file.toString("utf8"));
 
+const bocca = commands();
+
 describe("scores", () => {
   after(() => rmSync(folder, { recursive: true, force: true }));
 
   it("of every instrument's chart sound as they should in two other readers", { timeout: 300000 }, async () => {
-    const instruments = JSON.parse(bocca("instruments", "--json")).instruments;
-    const charts = instruments.flatMap(({ id, readings }) => readings.map((reading) => {
-      const file = join(folder, `${id}-${reading.id ?? reading}.musicxml`);
-      const { notes } = JSON.parse(bocca("chart", "--instrument", id, "--reading", reading.id ?? reading, "--out", file, "--json"));
-      return { file, meant: notes.map((note) => midiOf(note.sounding)) };
-    }));
+    const instruments = JSON.parse(await bocca("instruments", "--json")).instruments;
+    const charts = [];
+    for (const [id, reading] of instruments.flatMap(({ id, readings }) => readings.map((reading) => [id, reading.id ?? reading]))) {
+      const file = join(folder, `${id}-${reading}.musicxml`);
+      const { notes } = JSON.parse(await bocca("chart", "--instrument", id, "--reading", reading, "--out", file, "--json"));
+      charts.push({ file, meant: notes.map((note) => midiOf(note.sounding)) });
+    }
     assert.ok(charts.length > 30);
     const other = byWebmscore(charts.map((chart) => chart.file));
     for (const [i, { file, meant }] of charts.entries()) {
@@ -68,13 +71,14 @@ describe("scores", () => {
   });
 
   it("of slurs sound on every instrument as they should, and the MIDI file alike", { timeout: 300000 }, async () => {
-    const instruments = JSON.parse(bocca("instruments", "--json")).instruments;
-    const sheets = instruments.map(({ id }) => {
+    const instruments = JSON.parse(await bocca("instruments", "--json")).instruments;
+    const sheets = [];
+    for (const { id } of instruments) {
       const file = join(folder, `${id}-slurs.musicxml`);
-      const { slurs } = JSON.parse(bocca("slurs", "--instrument", id, "--level", "12", "--out", file, "--json"));
-      bocca("slurs", "--instrument", id, "--level", "12", "--out", `${file}.mid`);
-      return { file, meant: slurs.flatMap((slur) => slur.sounding.map(midiOf)) };
-    });
+      const { slurs } = JSON.parse(await bocca("slurs", "--instrument", id, "--level", "12", "--out", file, "--json"));
+      await bocca("slurs", "--instrument", id, "--level", "12", "--out", `${file}.mid`);
+      sheets.push({ file, meant: slurs.flatMap((slur) => slur.sounding.map(midiOf)) });
+    }
     const other = byWebmscore(sheets.map((sheet) => sheet.file));
     for (const [i, { file, meant }] of sheets.entries()) {
       assert.ok(meant.length > 5);
@@ -88,7 +92,7 @@ describe("scores", () => {
   it("of a typed piece are the same to the last sign in two other readers", { timeout: 120000 }, async () => {
     const [text, file] = [join(folder, "typed.txt"), join(folder, "typed.musicxml")];
     writeFileSync(text, "6/8 Eb: =60 p \"Gently\" (q. Bb4 e C5 D5 Eb5) | q. F4~ F4 | < s Bb4 C5 D5 Eb5 F5 Eb5 > e D5. C5> Bb4- = | 3/4 q G4! F4 r | q. A4 3{s G4 A4 B4} q /E5 D5 , || 4/4 Bb: =100 ff [Bb7] h.. Bb4^ e A4 | R | w Bb4@ |");
-    const { notes } = JSON.parse(bocca("plan", text, "--instrument", "trumpet-c", "--breath", "20", "--out", file, "--json"));
+    const { notes } = JSON.parse(await bocca("plan", text, "--instrument", "trumpet-c", "--breath", "20", "--out", file, "--json"));
     const moments = (tracks) => tracks.map((track) => [track.midi, Math.round(track.time * 100) / 100]);
     const meant = notes.map((note) => [midiOf(note.sounding), Math.round(note.seconds * 100) / 100]);
     const near = (found, who) => {
@@ -106,7 +110,7 @@ describe("scores", () => {
     const [again] = rewrittenByWebmscore([file]);
     for (const sign of ["<slur", "<tied", "<wedge", "<tuplet", "<staccato", "<accent", "<tenuto", "<strong-accent", "<staccatissimo", "<fermata", "<ff", "<harmony", "<metronome", "<words", "<grace", "<fingering", "<breath-mark", "<dot"]) assert.ok(again.includes(sign), `webmscore lacks ${sign}`);
     writeFileSync(join(folder, "again.musicxml"), again);
-    const second = JSON.parse(bocca("plan", join(folder, "again.musicxml"), "--instrument", "trumpet-c", "--breath", "20", "--json"));
+    const second = JSON.parse(await bocca("plan", join(folder, "again.musicxml"), "--instrument", "trumpet-c", "--breath", "20", "--json"));
     assert.deepEqual(second.notes.map((note) => [note.sounding, note.setting, note.measure]), notes.map((note) => [note.sounding, note.setting, note.measure]));
   });
 
@@ -114,13 +118,14 @@ describe("scores", () => {
   it("that others wrote keep everything when they are fingered and breathed", { timeout: 300000 }, async () => {
     const index = JSON.parse(readFileSync(join(here, "..", "scores", "index.json"), "utf8"));
     // Time by time is read by neither of the two; what we make of such a file is held by the tests of the core.
-    const files = Object.entries(index).filter(([name]) => name !== "written-time-by-time").map(([name, { notes, part }]) => {
+    const files = [];
+    for (const [name, { notes, part }] of Object.entries(index).filter(([name]) => name !== "written-time-by-time")) {
       const [from, to] = [join(here, "..", "scores", `${name}.musicxml`), join(folder, `${name}-marked.musicxml`)];
       const choice = part ? ["--part", part] : [];
-      const plan = JSON.parse(bocca("plan", from, "--instrument", "horn-f", "--breath", "20", ...choice, "--out", to, "--json"));
+      const plan = JSON.parse(await bocca("plan", from, "--instrument", "horn-f", "--breath", "20", ...choice, "--out", to, "--json"));
       assert.equal(plan.notes.map((note) => note.written).join(" "), notes, name);
-      return { name, from, to, choice, plan };
-    });
+      files.push({ name, from, to, choice, plan });
+    }
     assert.ok(files.length >= 20);
     const [before, after] = [byWebmscore(files.map((file) => file.from)), byWebmscore(files.map((file) => file.to))];
     const again = rewrittenByWebmscore(files.map((file) => file.to));
@@ -134,7 +139,7 @@ describe("scores", () => {
       // What the other program wrote of it is read and planned alike.
       const rewritten = join(folder, `${name}-again.musicxml`);
       writeFileSync(rewritten, again[i]);
-      const second = JSON.parse(bocca("plan", rewritten, "--instrument", "horn-f", "--breath", "20", ...choice, "--json"));
+      const second = JSON.parse(await bocca("plan", rewritten, "--instrument", "horn-f", "--breath", "20", ...choice, "--json"));
       assert.deepEqual(second.notes.map((note) => [note.sounding, note.setting]), plan.notes.map((note) => [note.sounding, note.setting]), `${name} again`);
     }
   });
@@ -142,7 +147,7 @@ describe("scores", () => {
   it("of a mixed class sound in unison or octaves", { timeout: 120000 }, async () => {
     const file = join(folder, "class.musicxml");
     const players = ["trumpet-bb", "horn-f", "trombone:tenor", "euphonium-4v:treble-bb", "tuba-eb-3v:treble-eb", "horn-f:bass-old"];
-    bocca("class", "--concert", "F E Eb D", "--player", ...players, "--out", file);
+    await bocca("class", "--concert", "F E Eb D", "--player", ...players, "--out", file);
     for (const parts of [await byVerovio(readFileSync(file, "utf8")), byWebmscore([file])[0]]) {
       assert.equal(parts.length, players.length);
       for (const part of parts) assert.deepEqual(part.map((midi) => midi % 12), [5, 4, 3, 2]);
