@@ -34,7 +34,10 @@ public static class Strain
 
     private static Command Commands()
     {
-        var command = new Command("commands", "Runs command lines from standard input, one process for all: a JSON list of arguments a line.");
+        var command = new Command(
+            "commands",
+            "Runs command lines from standard input, one process for all: a JSON list of arguments a line."
+        );
         command.SetAction(_ => ManyCommands.Run());
         return command;
     }
