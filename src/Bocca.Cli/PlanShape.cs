@@ -44,6 +44,7 @@ internal static class PlanShape
             Possible = plan.Breathed.IsPossible,
             plan.Breathed.Why,
             plan.Breathed.MendingTempo,
+            plan.Breathed.MendingNotes,
             plan.Breathed.Remarks,
             Phrases = plan.Phrases.Select(phrase => new
             {

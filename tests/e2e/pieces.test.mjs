@@ -11,7 +11,7 @@ withApp();
 
 const ready = (page) => page.waitForSelector(".piece[data-ready]");
 const settings = (page) => page.evaluate(() => JSON.parse(document.querySelector("[data-plan]").textContent).notes.map((note) => note.setting).join(" "));
-const pages = async (page) => (await page.pdf({ format: "A4" })).toString("latin1").match(/\/Type\s*\/Page[^s]/g).length;
+const pages = async (page, format) => (await page.pdf({ format })).toString("latin1").match(/\/Type\s*\/Page[^s]/g).length;
 
 describe("a piece", () => {
   it("is brought in, its line chosen, looked at layer by layer, settled by hand, undone and printed", { timeout: 120000 }, async () => {
@@ -54,7 +54,7 @@ describe("a piece", () => {
       await page.click("text=Fingered part");
       await page.waitForSelector("[data-part][data-ready]");
       assert.ok((await page.locator(".over .setting").count()) > 20);
-      assert.equal(await pages(page), 1);
+      for (const format of ["A4", "Letter"]) assert.equal(await pages(page, format), 1, format);
     });
   });
 

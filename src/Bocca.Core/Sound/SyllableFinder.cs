@@ -21,7 +21,7 @@ public static class SyllableFinder
     /// <summary>The bands in which vowels are told from what they follow, hertz: above what nasals and voiced glides are loud in.</summary>
     private static readonly IReadOnlyList<(double From, double To)> Vowels = BandLevels.Between(700, 1000, 1500, 2000, 2500, 3500);
 
-    /// <summary>The bands that are needed: those of vowels, and at last where hissing is loud and a high voice's vowel is not, hertz.</summary>
+    /// <summary>Those of vowels, and at last where hissing is loud and a high voice's vowel is not, hertz.</summary>
     public static IReadOnlyList<(double From, double To)> Bands { get; } = [.. Vowels, (6000, 9000)];
 
     /// <summary>A vowel is louder by so much than hissing, decibels.</summary>

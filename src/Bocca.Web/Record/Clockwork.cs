@@ -4,9 +4,9 @@ using Microsoft.EntityFrameworkCore;
 namespace Bocca.Web.Record;
 
 /// <summary>
-/// What the application does with the record by the clock, with nobody asking: when it starts, when the work itself says, and at least every
-/// hour, since the room's time zone may have been changed or the machine have slept. A record that is busy or full now is asked again later;
-/// the application goes on.
+/// What the application does with the record by the clock, with nobody asking: when it starts, when the work itself says, and at least
+/// every hour, since the room's time zone may have been changed or the machine have slept. A record that is busy or full now is asked
+/// again later; the application goes on.
 /// </summary>
 /// <param name="scopes">Where each turn gets its own record from.</param>
 /// <param name="time">The clock.</param>

@@ -88,7 +88,7 @@ public sealed class AirPlaces
     private PlaceKind? KindOf(int i)
     {
         var (note, next) = (_line.Notes[i], _line.Notes[i + 1]);
-        if (next.Slurred || (note.InTuplet && next.InTuplet && !OnBeat(next)))
+        if (next.Slurred || (note.InTuplet && next.InTuplet && !next.IsOnBeat))
             return null;
         if (IsComma(i))
             return PlaceKind.Comma;
@@ -137,7 +137,7 @@ public sealed class AirPlaces
             _ when note.Length >= _line.Bars[note.Bar].Metre.Beat * new Rational((long)(2 * _costs.LongNoteBeats), 2) => _costs.LongNote,
             _ => _costs.AnyNote,
         };
-        if (!OnBeat(next))
+        if (!next.IsOnBeat)
             points += _costs.OffTheBeat;
         // Where a phrase or a comma is, the bar line says nothing.
         if (kind == PlaceKind.Shorten && next.Bar == note.Bar)
@@ -146,8 +146,6 @@ public sealed class AirPlaces
             points += _costs.InHighPassage;
         return points;
     }
-
-    private static bool OnBeat(LineNote note) => Math.Abs(note.Beat - Math.Round(note.Beat)) < 1e-9;
 
     /// <summary>The last of a group of short notes left out: the breath has its time.</summary>
     private AirPlace? Dropped(int i)
@@ -168,7 +166,7 @@ public sealed class AirPlaces
         for (var before = last - GroupNotes + 1; before < last; before++)
             if (notes[before].Length != length || notes[before].RestAfter > Rational.Zero)
                 return null;
-        return OnBeat(notes[last + 1])
+        return notes[last + 1].IsOnBeat
             ? new AirPlace(i, PlaceKind.Drop, notes[last].Held, Whole(_costs.Drop + Hurried(notes[last].Held)))
             {
                 Shortens = (last, length),

@@ -22,6 +22,9 @@ public sealed record AirPlan(IReadOnlyList<PlannedBreath> Breaths, IReadOnlyList
     /// <summary>The slowest tempo, beats of the piece, that would mend it; null where there is a plan, or none would.</summary>
     public double? MendingTempo { get; init; }
 
+    /// <summary>Notes which, left out, would give a breath its time; empty where there is a plan, or that does not help.</summary>
+    public IReadOnlyList<int> MendingNotes { get; init; } = [];
+
     /// <summary>What is to be known beside the plan, such as a repeat without a breath.</summary>
     public IReadOnlyList<string> Remarks { get; init; } = [];
 }

@@ -86,61 +86,27 @@ public static class AirPlanner
 
     private static AirPlan Impossible(PieceLine line, PieceBreather breather, IReadOnlyList<Phrase> phrases, int note)
     {
-        var tempo = MendingTempo(line, breather, phrases);
-        var softer = !breather.Softer && IsPossible(line, breather with { Softer = true }, phrases);
-        string[] mends =
-        [
-            .. tempo is { } beats ? [$"it goes at {beats:0} beats a minute"] : Array.Empty<string>(),
-            .. softer ? ["it goes one level softer"] : Array.Empty<string>(),
-            .. breather.Forbidden.Count > 0 && IsPossible(line, breather with { Forbidden = new HashSet<int>() }, phrases)
-                ? ["it goes with the forbidden places free"]
-                : Array.Empty<string>(),
-        ];
+        var mending = new AirMends(line, breather, (changed, by) => Built(changed, by, phrases).Chain.Cheapest().OutOfAirAt);
+        var (tempo, dropped, mends) = (mending.Tempo(), mending.Dropped(), new List<string>());
+        if (tempo is { } beats)
+            mends.Add($"at {beats:0} beats a minute");
+        if (mending.Softer())
+            mends.Add("one level softer");
+        if (dropped.Count > 0)
+            mends.Add($"with {string.Join(" and ", dropped.Select(Left))} left out for a breath");
+        if (mending.Freed())
+            mends.Add("with the forbidden places free");
+        string Left(int i) => $"the {line.Notes[i].Written} of {line.PlaceOf(i)}";
         var sentence =
             $"In bar {line.BarOf(note)} the air runs out before the next place to breathe: one breath carries "
             + $"{breather.CapacitySeconds:0.0} s. "
-            + (mends.Length > 0 ? $"{char.ToUpperInvariant(mends[0][0])}{string.Join("; ", mends)[1..]}." : "No tempo mends that.");
+            + (mends.Count > 0 ? $"It goes {string.Join(", or ", mends)}." : "No tempo mends that.");
         return new AirPlan([], [], 0, 0)
         {
             Why = sentence,
             OutOfAirAt = note,
             MendingTempo = tempo,
+            MendingNotes = dropped,
         };
     }
-
-    private static bool IsPossible(PieceLine line, PieceBreather breather, IReadOnlyList<Phrase> phrases) =>
-        Built(line, breather, phrases).Chain.Cheapest().OutOfAirAt is null;
-
-    /// <summary>The slowest whole tempo at which there is a plan, by bisection; null where even the fastest has none.</summary>
-    private static double? MendingTempo(PieceLine line, PieceBreather breather, IReadOnlyList<Phrase> phrases)
-    {
-        bool Goes(double tempo) => IsPossible(Faster(line, tempo / line.Tempo), breather, phrases);
-        var (low, high) = (Math.Floor(line.Tempo), PieceLine.FastestTempo);
-        if (high <= low || !Goes(high))
-            return null;
-        while (high - low > 1)
-        {
-            var middle = Math.Floor((low + high) / 2);
-            (low, high) = Goes(middle) ? (low, middle) : (middle, high);
-        }
-
-        return high;
-    }
-
-    private static PieceLine Faster(PieceLine line, double times) =>
-        line with
-        {
-            Tempo = line.Tempo * times,
-            Notes =
-            [
-                .. line.Notes.Select(note =>
-                    note with
-                    {
-                        Seconds = note.Seconds / times,
-                        Held = note.Held / times,
-                        RestSeconds = note.RestSeconds / times,
-                    }
-                ),
-            ],
-        };
 }

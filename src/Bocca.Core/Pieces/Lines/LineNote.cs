@@ -53,6 +53,9 @@ public sealed record LineNote(int Index, int Bar, Rational At, Rational Length, 
 
     /// <summary>Whether it is begun with the tongue.</summary>
     public bool IsTongued => !Slurred;
+
+    /// <summary>Whether it begins on a beat.</summary>
+    public bool IsOnBeat => Math.Abs(Beat - Math.Round(Beat)) < 1e-9;
 }
 
 /// <summary>A bar of a line.</summary>
