@@ -58,6 +58,27 @@ describe("a piece", () => {
     });
   });
 
+  it("that was seen before is drawn without the engraver, and another is not lost when it was away", { timeout: 60000 }, async () => {
+    await visit({ expectErrors: true }, async (page) => {
+      const write = (text) => `${address}/pieces/7/write?title=Seen&text=${encodeURIComponent(text)}`;
+      const drawn = async () => {
+        await page.waitForSelector(".typed-staff[data-ready] g.notehead");
+        return page.evaluate(() => document.querySelector(".typed-staff svg").outerHTML);
+      };
+      await page.goto(write("4/4 q D4 E4 F4 G4 |"));
+      const before = await drawn();
+      await page.route("**/verovio-module.mjs", (route) => route.abort());
+      await page.reload();
+      assert.equal(await drawn(), before);
+      // Another needs the engraver: it is asked for again once it is there.
+      await page.fill("textarea", "4/4 q G4 F4 E4 D4 |");
+      await page.waitForFunction(() => document.body.textContent.includes("Bocca does not answer"));
+      await page.unroute("**/verovio-module.mjs");
+      await page.fill("textarea", "4/4 q G4 F4 E4 C4 |");
+      await page.waitForFunction((old) => document.querySelector(".typed-staff svg").outerHTML !== old, before, { timeout: 20000 });
+    });
+  });
+
   it("is pinned at a note, and stays so", { timeout: 60000 }, async () => {
     await visit({}, async (page) => {
       await page.goto(`${address}/pieces/7/write?title=Quick&text=${encodeURIComponent("4/4 =160 e D4 E4 D4 E4 D4 E4 D4 E4 |")}`);

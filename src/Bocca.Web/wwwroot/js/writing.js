@@ -28,28 +28,32 @@ export const writing = () => ({
 
   async engrave() {
     const typed = this.text.value;
-    const body = new FormData();
-    body.append("text", typed);
-    let said;
     try {
-      const response = await fetch(`${this.home.dataset.address}?handler=Engrave`, { method: "POST", body, headers: { "X-Antiforgery": token() } });
-      if (!response.ok) throw new Error(await refusal(response, "The piece could not be read."));
-      said = await response.json();
+      const said = await this.read(typed);
       this.trouble = "";
+      if (typed !== this.text.value) return;
+      this.slip = said.slip ?? "";
+      this.at = said.at;
+      this.before = said.slip ? typed.slice(Math.max(0, said.at - 12), said.at) : "";
+      this.wrong = said.slip ? typed.slice(said.at, said.at + said.length) || "…" : "";
+      if (said.xml) await this.show(said.xml);
     } catch (problem) {
       this.trouble = inWords(problem, "type on");
-      return;
     }
-    if (typed !== this.text.value) return;
-    this.slip = said.slip ?? "";
-    this.at = said.at;
-    this.before = said.slip ? typed.slice(Math.max(0, said.at - 12), said.at) : "";
-    this.wrong = said.slip ? typed.slice(said.at, said.at + said.length) || "…" : "";
+  },
+
+  async read(typed) {
+    const body = new FormData();
+    body.append("text", typed);
+    const response = await fetch(`${this.home.dataset.address}?handler=Engrave`, { method: "POST", body, headers: { "X-Antiforgery": token() } });
+    if (!response.ok) throw new Error(await refusal(response, "The piece could not be read."));
+    return response.json();
+  },
+
+  async show(xml) {
     const box = this.home.querySelector("[data-engraved]");
-    if (said.xml) {
-      box.replaceChildren(await engrave(said.xml, box.clientWidth, true, { auto: true, scale: 45 }));
-      box.setAttribute("data-ready", "");
-    }
+    box.replaceChildren(await engrave(xml, box.clientWidth, true, { auto: true, scale: 45 }));
+    box.setAttribute("data-ready", "");
   },
 
   there() {
