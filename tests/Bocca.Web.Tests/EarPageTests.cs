@@ -104,9 +104,9 @@ public sealed class EarPageTests : IDisposable
     {
         var pupil = await AddAsync(LearningStage.FirstNotes);
         var tab = Tab();
-        async Task AnswerAsync(bool right)
+        async Task<int> AnswerAsync(bool right, string chosen = "")
         {
-            var page = (await tab.OpenAsync($"/ear/{pupil.Id}?drill=steps-leaps")).Page;
+            var page = (await tab.OpenAsync($"/ear/{pupil.Id}?drill=steps-leaps{chosen}")).Page;
             var (level, seed) = (int.Parse(Value(page, "level")), int.Parse(Value(page, "seed")));
             async Task<string> TryAsync(string tapped)
             {
@@ -127,14 +127,27 @@ public sealed class EarPageTests : IDisposable
                 Core.Music.Tuning.Standard
             );
             Assert.Contains(right ? "Ear right" : "The ear:", await TryAsync(question.Answer[0] == "steps" == right ? "steps" : "leaps"));
+            return seed;
         }
 
         async Task<string> LevelAsync() => Value((await tab.OpenAsync($"/ear/{pupil.Id}?drill=steps-leaps")).Page, "level");
         for (var i = 0; i < 3; i++)
             await AnswerAsync(right: true);
         Assert.Equal("1", await LevelAsync());
+        // Chosen harder by hand it says nothing of where four in five come.
+        for (var i = 0; i < 3; i++)
+            await AnswerAsync(right: true, "&level=4");
+        Assert.Equal("1", await LevelAsync());
         await AnswerAsync(right: false);
         Assert.Equal("0", await LevelAsync());
+        // Nor does what was missed, asked once more.
+        var missed = await AnswerAsync(right: false);
+        for (var i = 0; i < 3; i++)
+            await AnswerAsync(right: true, $"&level=0&seed={missed}");
+        Assert.Equal("0", await LevelAsync());
+        for (var i = 0; i < 3; i++)
+            await AnswerAsync(right: true);
+        Assert.Equal("1", await LevelAsync());
     }
 
     [Fact]

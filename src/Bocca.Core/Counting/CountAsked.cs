@@ -36,6 +36,13 @@ public sealed record CountAsked(IReadOnlyList<RhythmCard> Cards, double Tempo, i
     public const int MostCards = 4,
         MostGap = 8;
 
+    /// <summary>The same where it can be done so.</summary>
+    /// <exception cref="ArgumentException">It is to be played on its notes, and a card has none.</exception>
+    public CountAsked Checked() =>
+        Ways.HasFlag(CountWays.OnNotes) && Cards.Any(card => card.Onsets.Any() && card.Written.Count == 0)
+            ? throw new ArgumentException("These cards have no notes: take a bar of a piece, or name them, as in q.:C4 e:D4 q:E4 q:C4.")
+            : this;
+
     /// <summary>Seconds that a beat lasts.</summary>
     public double BeatSeconds => 60 / Tempo;
 

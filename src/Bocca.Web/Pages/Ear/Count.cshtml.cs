@@ -241,15 +241,12 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         var (slowest, fastest) = CuePlan.TempoRange;
         if (!(asked.Tempo >= slowest && asked.Tempo <= fastest))
             throw new ArgumentException($"Cards go at {slowest:0} to {fastest:0} beats a minute, not {asked.Tempo:0}.");
-        var row = new CountAsked(
+        return new CountAsked(
             [.. cards.Select(card => RhythmCard.Parse(card, metre))],
             asked.Tempo,
             asked.Gap,
             CountDrill.Get(asked.Drill).Ways
-        );
-        return row.Ways.HasFlag(CountWays.OnNotes) && row.Cards.Any(card => card.Onsets.Any() && card.Written.Count == 0)
-            ? throw new ArgumentException("These cards have no notes: take a bar of a piece, or name them, as in q.:C4 e:D4 q:E4 q:C4.")
-            : row;
+        ).Checked();
     }
 
     /// <summary>Who plays, where it is played on notes.</summary>

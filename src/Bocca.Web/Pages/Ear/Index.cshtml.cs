@@ -214,7 +214,22 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     private async Task<(Entry Entry, EarPayload Payload)> TakeOfAsync(EarQuestion question, EarHearing heard, SentEar? sent)
     {
         var verdict = EarJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent?.Tense ?? false));
-        return EarStop.Answer(Pupil!, question, heard, verdict, sent?.Source, sent?.Line?.Trim() ?? "", Clock.Now);
+        var answer = EarStop.Answer(Pupil!, question, heard, verdict, sent?.Source, sent?.Line?.Trim() ?? "", Clock.Now);
+        if (!await IsOnStaircaseAsync(question, answer.Payload.Line))
+            answer.Entry.Level = null;
+        return answer;
+    }
+
+    /// <summary>
+    /// Whether an answer moves the staircase: asked anew and as hard as it stands. What was missed before and is asked again, what somebody
+    /// chose harder or easier, and lines of one's own say nothing of where four in five come.
+    /// </summary>
+    private async Task<bool> IsOnStaircaseAsync(EarQuestion question, string line)
+    {
+        var item = Item(question.Drill.Id, question.Level, question.Seed);
+        return line == ""
+            && question.Level == (await StaircaseAsync(question.Drill)).Level
+            && !await Journal.RecalledOf(Pupil!.Id, EarStop.OfEar).AnyAsync(card => card.Item == item);
     }
 
     private List<ModelNote> Heard(EarQuestion question)
@@ -314,7 +329,11 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     {
         var answers = await Takes()
             .Where(take =>
-                take.Kept && take.DrillId == drill.Id && take.Outcome != Outcome.CannotTell && take.Source != EntrySource.PracticePlayer
+                take.Kept
+                && take.Level != null
+                && take.DrillId == drill.Id
+                && take.Outcome != Outcome.CannotTell
+                && take.Source != EntrySource.PracticePlayer
             )
             .Take(AnswersThatCount)
             .Select(take => new { take.Level, take.Outcome })
