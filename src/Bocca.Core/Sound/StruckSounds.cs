@@ -25,6 +25,12 @@ public static class StruckSounds
     private const int MostRingingFrames = 14,
         BlowFrames = 4;
 
+    /// <summary>
+    /// What rings goes on falling: by so much in as many frames as the slowest takes for its first part. A note that is begun with a strong
+    /// accent falls as far, and then is held.
+    /// </summary>
+    private const double LeastFallDb = 3;
+
     private const int MostHeldFrames = 7,
         MostFallenFrames = 8;
 
@@ -74,6 +80,15 @@ public static class StruckSounds
                 && loudest <= first + BlowFrames
                 && frames[to - 1].LevelDb < frames[loudest].LevelDb - RungDb
                 && Within(RungDb) - SmearedFrames >= EvenFall * (held - SmearedFrames)
+                && KeepsFalling(frames, loudest, to)
             );
+    }
+
+    private static bool KeepsFalling(IReadOnlyList<PitchFrame> frames, int loudest, int to)
+    {
+        for (var at = loudest + MostRingingFrames; at < to && frames[at].LevelDb > frames[loudest].LevelDb - RungDb; at++)
+            if (frames[at].LevelDb > frames[at - MostRingingFrames].LevelDb - LeastFallDb)
+                return false;
+        return true;
     }
 }

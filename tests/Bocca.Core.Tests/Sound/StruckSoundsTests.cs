@@ -60,6 +60,29 @@ public sealed class StruckSoundsTests
         Assert.Equal(4, AttemptFinder.Find(track, 0.05, 0.02).Count);
     }
 
+    /// <summary>A note begun with a strong accent falls as a ring does, and is held (decibels of the accent, seconds).</summary>
+    [Theory]
+    [InlineData(8, 0.75)]
+    [InlineData(12, 0.5)]
+    [InlineData(7, 0.35)]
+    [InlineData(10, 0.3)]
+    public void A_note_begun_with_an_accent_is_a_tone(double accentDb, double held)
+    {
+        var accent = Math.Pow(10, accentDb / 20);
+        var track = PitchTrack.Of(
+            Rendered(
+                t =>
+                    Math.Clamp(Math.Min(t / 0.01, (held - t) / 0.02), 0, 1)
+                    * (1 + ((accent - 1) * Math.Exp(-t / 0.04)))
+                    / accent
+                    * Enumerable.Range(1, 8).Sum(k => Math.Sin(2 * Math.PI * k * 233 * t) / k),
+                1
+            )
+        );
+        Assert.Empty(track.StruckSeconds);
+        Assert.Equal(4, AttemptFinder.Find(track, 0.05, 0.02).Count);
+    }
+
     /// <summary>A note of 75 ms has a start, a level it holds, and an end.</summary>
     [Theory]
     [InlineData(233)]
