@@ -31,6 +31,7 @@ public static class CountListener
     /// <param name="toleranceMs">What is close enough, milliseconds either way.</param>
     /// <param name="taps">When keys were tapped, seconds into the sound; null where none were asked.</param>
     /// <param name="player">Who plays, where cards are played on their notes; null otherwise.</param>
+    /// <exception cref="ArgumentException">Cards are to be played on their notes and have none.</exception>
     public static HeardCount Hear(
         MonoSound sound,
         CountAsked asked,
@@ -40,6 +41,7 @@ public static class CountListener
         PlayerSituation? player = null
     )
     {
+        asked = asked.Checked();
         var played = asked.Ways.HasFlag(CountWays.Played) ? NoteFinder.Find(sound, PitchTrack.Of(sound)) : [];
         var firstSeconds = due ?? (played.Count > 0 ? played[0].StartSeconds : FirstSounded(sound));
         var track = PitchTrack.Of(sound, Voice);

@@ -39,6 +39,14 @@ public sealed class CardPitchesTests
         );
 
     [Fact]
+    public void A_card_without_notes_is_not_heard_on_notes()
+    {
+        var asked = new CountAsked([RhythmCard.Parse("q q q q", Metre.Common)], 80, 0, CountWays.Played | CountWays.OnNotes);
+        var refused = Assert.Throws<ArgumentException>(() => CountListener.Hear(new MonoSound(new float[Rate], Rate), asked, null, 60));
+        Assert.StartsWith("These cards have no notes", refused.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void Notes_that_are_written_for_a_card_go_by_steps_and_come_home()
     {
         Pitch[] scale = [.. "C4 D4 E4 F4 G4".Split(' ').Select(Pitch.Parse)];
