@@ -3,6 +3,7 @@ using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Score;
 using Bocca.Core.Sound;
+using Bocca.Core.Tests.Sound;
 using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Tests.Counting;
@@ -12,6 +13,7 @@ public sealed class CardPitchesTests
 {
     private const int Rate = 44100;
     private const double Lead = 1;
+    private static readonly Partials Ninefold = new(9, k => 1.0 / k, k => k);
 
     [Theory]
     [InlineData("q.:C4 e:D4 q:E4 r", "q. e q r")]
@@ -128,9 +130,7 @@ public sealed class CardPitchesTests
         {
             var t = (double)i / Rate;
             var height = 0.12 * Math.Clamp(Math.Min(t / 0.012, (seconds - t) / 0.03), 0, 1);
-            into[(int)(start * Rate) + i] += (float)(
-                height * Enumerable.Range(1, 9).Sum(k => Math.Sin((2 * Math.PI * k * hertz * t) + k) / k)
-            );
+            into[(int)(start * Rate) + i] += (float)(height * Ninefold.At(2 * Math.PI * hertz * t));
         }
     }
 }

@@ -2,6 +2,7 @@ using Bocca.Core.Ear;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Sound;
+using Bocca.Core.Tests.Sound;
 
 namespace Bocca.Core.Tests.Ear;
 
@@ -10,6 +11,7 @@ public sealed class EarTests
 {
     private const int Rate = 44100;
 
+    private static readonly Partials OpenVowel = new(12, k => Math.Pow(k, -1.3));
     private static readonly Instrument Trombone = Catalogue.Get("trombone");
 
     /// <summary>Three down, one up settles where 79.4 % come (published: Levitt 1971), on a simulated ear.</summary>
@@ -130,8 +132,7 @@ public sealed class EarTests
             var time = (double)i / Rate;
             phase += 2 * Math.PI * hertz(time) / Rate;
             var gain = 0.1 * Math.Min(1, Math.Min(time, seconds - time) / 0.05);
-            for (var harmonic = 1; harmonic <= 12; harmonic++)
-                samples[i] += (float)(gain * Math.Sin(harmonic * phase) / Math.Pow(harmonic, 1.3));
+            samples[i] = (float)(gain * OpenVowel.At(phase));
         }
 
         return samples;

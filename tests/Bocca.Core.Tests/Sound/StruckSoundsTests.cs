@@ -6,6 +6,7 @@ namespace Bocca.Core.Tests.Sound;
 public sealed class StruckSoundsTests
 {
     private const int Rate = 44100;
+    private static readonly Partials Eightfold = Partials.Falling(8);
 
     /// <summary>A body's lowest mode, how fast it dies away (seconds to a third), and a click over it.</summary>
     [Theory]
@@ -49,10 +50,7 @@ public sealed class StruckSoundsTests
     {
         var track = PitchTrack.Of(
             Rendered(
-                t =>
-                    Math.Min(1, t / 0.01)
-                    * Math.Exp(-6.9 * Math.Max(0, t - 0.075) / reverberation)
-                    * Enumerable.Range(1, 8).Sum(k => Math.Sin(2 * Math.PI * k * 233 * t) / k),
+                t => Math.Min(1, t / 0.01) * Math.Exp(-6.9 * Math.Max(0, t - 0.075) / reverberation) * Eightfold.At(2 * Math.PI * 233 * t),
                 1
             )
         );
@@ -75,7 +73,7 @@ public sealed class StruckSoundsTests
                     Math.Clamp(Math.Min(t / 0.01, (held - t) / 0.02), 0, 1)
                     * (1 + ((accent - 1) * Math.Exp(-t / 0.04)))
                     / accent
-                    * Enumerable.Range(1, 8).Sum(k => Math.Sin(2 * Math.PI * k * 233 * t) / k),
+                    * Eightfold.At(2 * Math.PI * 233 * t),
                 1
             )
         );
@@ -90,10 +88,7 @@ public sealed class StruckSoundsTests
     public void A_short_note_is_a_tone(double hertz)
     {
         var track = PitchTrack.Of(
-            Rendered(t =>
-                Math.Clamp(Math.Min(t / 0.01, (0.075 - t) / 0.02), 0, 1)
-                * Enumerable.Range(1, 8).Sum(k => Math.Sin(2 * Math.PI * k * hertz * t) / k)
-            )
+            Rendered(t => Math.Clamp(Math.Min(t / 0.01, (0.075 - t) / 0.02), 0, 1) * Eightfold.At(2 * Math.PI * hertz * t))
         );
         Assert.Empty(track.StruckSeconds);
         Assert.Equal(8, AttemptFinder.Find(track, 0.05, 0.02).Count);

@@ -77,16 +77,14 @@ public sealed class WholeTonesTests
     {
         var samples = new float[(int)(seconds * Rate)];
         phases = new double[samples.Length];
+        var partials = new Partials(30, k => Math.Pow(k, -rolloff), k => k * k);
         var phase = 0.0;
         for (var i = 0; i < samples.Length; i++)
         {
             var now = hertz((double)i / Rate);
             phase += 2 * Math.PI * now / Rate;
             phases[i] = phase;
-            var sum = 0.0;
-            for (var k = 1; k * now < 8000 && k <= 30; k++)
-                sum += Math.Sin((k * phase) + (k * k)) / Math.Pow(k, rolloff);
-            samples[i] = (float)sum;
+            samples[i] = (float)partials.At(phase, (int)Math.Ceiling(8000 / now) - 1);
         }
 
         return samples;
@@ -104,7 +102,8 @@ public sealed class WholeTonesTests
         {
             low += pull * ((2 * random.NextDouble()) - 1 - low);
             lower += pull * (low - lower);
-            noise[i] = lower * (phases is null ? 1 : 0.15 + Math.Pow(0.5 + (0.5 * Math.Cos(phases[i])), 3));
+            var open = phases is null ? 0 : 0.5 + (0.5 * Math.Cos(phases[i]));
+            noise[i] = lower * (phases is null ? 1 : 0.15 + (open * open * open));
         }
 
         var gain =

@@ -3,6 +3,7 @@ using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
+using Bocca.Core.Tests.Sound;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
@@ -16,6 +17,7 @@ namespace Bocca.Core.Tests.Tone;
 public sealed class IntonationTests
 {
     private const int Rate = 44100;
+    private static readonly Partials Sixfold = Partials.Falling(6);
 
     [Theory]
     [InlineData("trumpet-bb", "D4 C#4 D4 C#4", "1-3 1-2-3 1-3 1-2-3")]
@@ -282,13 +284,7 @@ public sealed class IntonationTests
         Enumerable
             .Range(0, (int)(seconds * Rate))
             .Select(i => (double)i / Rate)
-            .Select(t =>
-                (float)(
-                    0.2
-                    * Math.Clamp(Math.Min(t / 0.02, (seconds - t) / 0.02), 0, 1)
-                    * Enumerable.Range(1, 6).Sum(k => Math.Sin(2 * Math.PI * k * hertz * t) / k)
-                )
-            );
+            .Select(t => (float)(0.2 * Math.Clamp(Math.Min(t / 0.02, (seconds - t) / 0.02), 0, 1) * Sixfold.At(2 * Math.PI * hertz * t)));
 
     /// <summary>A tone whose pitch jumps between two partials without a hole.</summary>
     private static HeardRow Flipping(PlayerSituation player, string note, double seconds, int one, int other, int times = 100)
@@ -301,7 +297,7 @@ public sealed class IntonationTests
             var at = (int)(i / (seconds * Rate));
             phase += 2 * Math.PI * player.Hertz(meant[0].Tube, at < times && at % 2 == 0 ? one : other) / Rate;
             var loud = Math.Clamp(Math.Min(i / (0.02 * Rate), ((2 * Rate) - i) / (0.02 * Rate)), 0, 1);
-            samples.Add((float)(0.2 * loud * Enumerable.Range(1, 6).Sum(k => Math.Sin(k * phase) / k)));
+            samples.Add((float)(0.2 * loud * Sixfold.At(phase)));
         }
 
         samples.AddRange(new float[Rate]);
@@ -341,7 +337,7 @@ public sealed class IntonationTests
             {
                 var t = (double)i / Rate;
                 var loud = Math.Clamp(Math.Min(t / 0.03, (0.7 - t) / 0.05), 0, 1);
-                samples.Add((float)(0.2 * loud * Enumerable.Range(1, 6).Sum(k => Math.Sin(2 * Math.PI * k * hertz * t) / k)));
+                samples.Add((float)(0.2 * loud * Sixfold.At(2 * Math.PI * hertz * t)));
             }
         }
 
