@@ -1,5 +1,7 @@
 // The thread while it sounds: blocks of samples go to the listener, points come back and are drawn. The take does not
 // hang on it: if the line is lost, drawing pauses and the recording goes on.
+import { LiveThreads } from "./live-threads.js";
+
 const blockSeconds = 0.02;
 const loudSample = 0.05;
 let library;
@@ -17,12 +19,12 @@ export class Live {
   #pupil;
   #on;
   #pending = [];
-  #points = new Map();
+  #threads;
+  #early = [];
   #marks = [];
   #open = false;
   #drawing = false;
   #picture;
-  #axis;
   #first = 0;
   lags = [];
   // From the first loud sample to the first point of a thread on the screen, seconds; null until both are there.
@@ -58,7 +60,9 @@ export class Live {
   show(picture, first, tempo) {
     // A picture without an axis of pitch shows nothing of it.
     if (picture.dataset.axis === "grid") return;
-    [this.#picture, this.#axis, this.#first] = [picture, axisOf(picture, tempo), first];
+    [this.#picture, this.#first] = [picture, first];
+    this.#threads = new LiveThreads(picture, tempo);
+    this.#threads.add(this.#early);
     picture.classList.add("live");
   }
 
@@ -95,8 +99,11 @@ export class Live {
     try {
       const points = await this.#connection.invoke("Hear", new Uint8Array(pcm.buffer));
       const at = (frame) => began / this.#context.sampleRate + (frame + 0.5) * 0.01;
-      for (const { Frame: frame, Try: tries, Seconds: seconds, Cents: cents, Hertz: hertz } of points) this.#points.set(`${this.lost}:${frame}`, { frame, try: tries, seconds, cents, hertz, at: at(frame) });
-      if (points.length > 0 && this.#picture) this.#draw(at(points.at(-1).Frame));
+      // A line that was lost and found counts its frames and tries from the beginning.
+      const heard = points.map(({ Frame: frame, Try: tries, Seconds: seconds, Cents: cents, Hertz: hertz }) => ({ line: this.lost, frame, try: tries, seconds, cents, hertz, at: at(frame) }));
+      if (this.#threads) this.#threads.add(heard);
+      else this.#early.push(...heard);
+      if (heard.length > 0 && this.#threads) this.#draw(heard.at(-1).at);
     } catch {
       // A block that got no answer is missing from the drawing only.
     }
@@ -113,16 +120,9 @@ export class Live {
     this.#drawing = true;
     requestAnimationFrame(() => {
       this.#drawing = false;
-      const tries = new Map();
-      for (const [key, point] of this.#points) {
-        const name = `${key.split(":")[0]}:${point.try}`;
-        if (!tries.has(name)) tries.set(name, []);
-        tries.get(name).push(point);
-      }
-      const paths = [...tries.values()].map((points, i) => path(points.sort((a, b) => a.frame - b.frame), i, this.#axis, this.#first ?? this.#onset ?? points[0].at));
-      this.#picture.querySelector(".live-threads").replaceChildren(...paths);
+      this.#threads.draw(this.#first ?? this.#onset);
       this.lags.push(this.#context.currentTime - sounded);
-      if (this.onsetLag === null && this.#onset !== null && [...this.#points.values()].some((point) => point.cents !== null)) this.onsetLag = this.#context.currentTime - this.#onset;
+      if (this.onsetLag === null && this.#onset !== null && this.#threads.sounds) this.onsetLag = this.#context.currentTime - this.#onset;
     });
   }
 
@@ -131,49 +131,4 @@ export class Live {
     this.#picture?.classList.remove("live");
     await this.#connection?.stop();
   }
-}
-
-// The axes of a picture: tries laid over each other through a gate, or notes over time on their rungs.
-function axisOf({ dataset }, tempo) {
-  const [left, right, top, bottom, beats] = ["left", "right", "top", "bottom", "beats"].map((name) => Number(dataset[name]));
-  const seconds = (60 / tempo) * beats;
-  const x = (at) => left + Math.min(1, Math.max(0, at / seconds)) * (right - left);
-  if (dataset.axis === "gate") {
-    const [gate, reach] = [Number(dataset.gate), Number(dataset.reach)];
-    const y = (cents) => (top + bottom) / 2 - (Math.max(-1, Math.min(1, Math.asinh(cents / gate) / Math.asinh(reach))) * (bottom - top)) / 2;
-    return { x: (point) => x(point.seconds), y: (point) => y(point.cents) };
-  }
-  if (dataset.axis === "strip") {
-    // Read like text: line after line, heights from the pupil's own middle, which is where the take begins.
-    const [line, lines, low, high, height] = ["line", "lines", "low", "high", "first"].map((name) => Number(dataset[name]));
-    const row = (point, first) => Math.max(0, Math.min(lines - 1, Math.floor((point.at - first) / seconds)));
-    const y = (semitones) => bottom - ((Math.max(low, Math.min(high, semitones)) - low) / (high - low)) * (bottom - top);
-    return { row, x: (point, first) => x(point.at - first - row(point, first) * seconds), y: (point, first) => y(height + point.cents / 100) + row(point, first) * line };
-  }
-  const [lead, low, high] = [(60 / tempo) * Number(dataset.lead), Number(dataset.low), Number(dataset.high)];
-  const y = (midi) => Math.max(top - 8, Math.min(bottom + 8, bottom - ((midi - low) / (high - low)) * (bottom - top)));
-  return { x: (point, first) => x(point.at - first + lead), y: (point) => y(69 + 12 * Math.log2(point.hertz / Number(dataset.a4))) };
-}
-
-function element(name, attributes) {
-  const made = document.createElementNS("http://www.w3.org/2000/svg", name);
-  for (const [key, value] of Object.entries(attributes)) made.setAttribute(key, value);
-  return made;
-}
-
-function path(points, index, axis, first) {
-  let d = "";
-  let [pen, row] = [false, 0];
-  for (const point of points) {
-    if (point.cents === null) {
-      pen = false;
-      continue;
-    }
-    const here = axis.row?.(point, first) ?? 0;
-    d += `${pen && here === row ? "L" : "M"}${axis.x(point, first).toFixed(1)} ${axis.y(point, first).toFixed(1)}`;
-    [pen, row] = [true, here];
-  }
-  const group = element("g", { class: `thread t${(index % 4) + 1}` });
-  group.append(element("path", { d, class: "sure" }));
-  return group;
 }
