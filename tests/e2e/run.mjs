@@ -1,5 +1,6 @@
-// Runs the browser suites: while the demo room is made for all of them, the one that needs no room; then two at a time; then, three at
-// a time and the longest first, those that listen in real time; at last, alone, the one that measures delay.
+// Runs the browser suites, all or those named or, after "--but", all except those named: while the demo room is made for all of them,
+// the one that needs no room; then, three at a time and the longest first, those that listen in real time; then two at a time; at last,
+// alone, the one that measures delay.
 import { existsSync, rmSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { run } from "node:test";
@@ -10,8 +11,8 @@ import { folder, address, startApp, stopApp } from "./app.mjs";
 const here = dirname(fileURLToPath(import.meta.url));
 const roomless = "scores";
 const groups = [
-  { names: ["everywhere", "drills", "notes", "practice", "lesson", "setup", "start", "pieces"], atOnce: 2 },
   { names: ["take", "ear", "capture", "slurs", "advice", "tone", "breath"], atOnce: 3 },
+  { names: ["everywhere", "drills", "notes", "practice", "lesson", "setup", "start", "pieces"], atOnce: 2 },
   { names: ["live"], atOnce: 1 },
 ];
 
@@ -53,8 +54,8 @@ function suite(name) {
 // A suite is counted by its tests; one that fails with none is a failure of its own.
 const isOne = ({ details }) => (details.type === "suite" ? 0 : 1);
 
-const chosen = process.argv.slice(2);
-const isChosen = (name) => chosen.length === 0 || chosen.includes(name);
+const words = process.argv.slice(2);
+const isChosen = (name) => (words[0] === "--but" ? !words.includes(name) : words.length === 0 || words.includes(name));
 const counts = [];
 const take = async (names) => {
   while (names.length > 0) counts.push(await suite(names.shift()));
