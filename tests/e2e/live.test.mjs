@@ -61,23 +61,4 @@ describe("live", () => {
       assert.ok(soon(late), `${told}; at most ${mostMs + 40} and ${mostMs} ms`);
       console.log(`${name}: ${told}`);
     });
-
-  it("draws the thread while it sounds, soon after it sounds", { timeout: 120000 }, async () => {
-    await visit({}, async (page) => {
-      await page.goto(`${address}/buzz/1?drill=sound4-rest4`);
-      await page.selectOption("[name=source]", "PracticePlayer");
-      await page.selectOption("[name=character]", "sinks");
-      await page.fill("[name=tempo]", "120");
-      await page.click("[data-go]");
-      await page.waitForFunction(() => document.querySelectorAll(".live .thread").length >= 2, null, { timeout: 60000 });
-      assert.equal(await page.locator(".go.running").count(), 1);
-      const drawn = await page.evaluate(() => document.querySelector(".live .thread path").getAttribute("d").length);
-      assert.ok(drawn > 500, `${drawn} letters of path`);
-      await page.waitForSelector("[data-summary]", { timeout: 60000 });
-      assert.equal(await page.locator(".thread").count(), 4);
-      const lags = JSON.parse(await page.getAttribute(".work", "data-lags")).sort((a, b) => a - b);
-      assert.ok(lags.length > 100, `${lags.length} pictures`);
-      console.log(`sound to line: median ${lags[lags.length >> 1]} ms, 95th percentile ${lags[Math.floor(lags.length * 0.95)]} ms`);
-    });
-  });
 });

@@ -61,6 +61,33 @@ describe("a take", () => {
       });
     });
 
+  it("is drawn while it sounds, thread by thread", { timeout: 120000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/buzz/1?drill=sound4-rest4`);
+      await page.selectOption("[name=source]", "PracticePlayer");
+      await page.selectOption("[name=character]", "sinks");
+      await page.fill("[name=tempo]", "120");
+      await page.click("[data-go]");
+      await page.waitForFunction(() => document.querySelectorAll(".live .thread").length >= 2, null, { timeout: 60000 });
+      assert.equal(await page.locator(".go.running").count(), 1);
+      const drawn = await page.evaluate(() => document.querySelector(".live .thread path").getAttribute("d").length);
+      assert.ok(drawn > 500, `${drawn} letters of path`);
+      // What is over is not drawn again with every picture.
+      const again = await page.evaluate(() => new Promise((resolve) => {
+        const changed = [];
+        new MutationObserver((changes) => {
+          changed.push(...changes.map((change) => change.target));
+          if (changed.length >= 20) resolve(changed.filter((path) => path.closest(".thread") === document.querySelector(".live .thread")).length);
+        }).observe(document.querySelector(".live-threads"), { subtree: true, attributeFilter: ["d"] });
+      }));
+      assert.equal(again, 0);
+      await page.waitForSelector("[data-summary]", { timeout: 60000 });
+      assert.equal(await page.locator(".thread").count(), 4);
+      const lags = JSON.parse(await page.getAttribute(".work", "data-lags"));
+      assert.ok(lags.length > 100, `${lags.length} pictures`);
+    });
+  });
+
   it("is chosen and started by somebody quicker than the page", { timeout: 60000 }, async () => {
     await visit({}, async (page) => {
       let wake;
