@@ -41,12 +41,12 @@ class Thread {
   #pieces = [];
 
   constructor(index) {
-    this.#group = element("g", { class: `thread t${(index % 4) + 1}` });
+    this.#group = element("g", `thread t${(index % 4) + 1}`);
   }
 
   set(point) {
     const at = Math.floor(point.frame / framesOfPiece);
-    const piece = (this.#pieces[at] ??= { points: new Map(), path: element("path", { class: "sure" }) });
+    const piece = (this.#pieces[at] ??= { points: new Map(), path: element("path", "sure") });
     piece.points.set(point.frame, point);
     this.#change(at);
   }
@@ -71,7 +71,7 @@ class Thread {
         const points = inOrder(piece);
         piece.path.setAttribute("d", line(last ? [last, ...points] : points, axis, own));
         [piece.last, piece.changed] = [points.at(-1), false];
-        if (!piece.path.isConnected) this.#group.append(piece.path);
+        if (!piece.path.parentNode) this.#group.append(piece.path);
       }
       last = piece.last ?? last;
     }
@@ -109,9 +109,9 @@ function axisOf({ dataset }, tempo) {
   return { x: (point, first) => x(point.at - first + lead), y: (point) => y(69 + 12 * Math.log2(point.hertz / Number(dataset.a4))) };
 }
 
-function element(name, attributes) {
+function element(name, kind) {
   const made = document.createElementNS("http://www.w3.org/2000/svg", name);
-  for (const [key, value] of Object.entries(attributes)) made.setAttribute(key, value);
+  made.setAttribute("class", kind);
   return made;
 }
 

@@ -20,7 +20,6 @@ export class Live {
   #on;
   #pending = [];
   #threads;
-  #early = [];
   #marks = [];
   #open = false;
   #drawing = false;
@@ -55,14 +54,13 @@ export class Live {
     }
   }
 
-  // Draws into the picture on the stage from now on: on the axes of what is written there. first: when its first note is due, by the
-  // audio clock, or null where it begins with the first sound; tempo: what it is played at, for the picture holds so many beats.
+  // Draws what is heard from now on into the picture on the stage: on the axes of what is written there. first: when its first note is
+  // due, by the audio clock, or null where it begins with the first sound; tempo: what it is played at, for the picture holds so many beats.
   show(picture, first, tempo) {
     // A picture without an axis of pitch shows nothing of it.
     if (picture.dataset.axis === "grid") return;
     [this.#picture, this.#first] = [picture, first];
     this.#threads = new LiveThreads(picture, tempo);
-    this.#threads.add(this.#early);
     picture.classList.add("live");
   }
 
@@ -101,8 +99,7 @@ export class Live {
       const at = (frame) => began / this.#context.sampleRate + (frame + 0.5) * 0.01;
       // A line that was lost and found counts its frames and tries from the beginning.
       const heard = points.map(({ Frame: frame, Try: tries, Seconds: seconds, Cents: cents, Hertz: hertz }) => ({ line: this.lost, frame, try: tries, seconds, cents, hertz, at: at(frame) }));
-      if (this.#threads) this.#threads.add(heard);
-      else this.#early.push(...heard);
+      this.#threads?.add(heard);
       if (heard.length > 0 && this.#threads) this.#draw(heard.at(-1).at);
     } catch {
       // A block that got no answer is missing from the drawing only.
