@@ -25,7 +25,15 @@ export async function listen(page, path, tempo) {
   await page.fill("[name=tempo]", String(tempo));
   await page.locator("h1").click();
   await page.keyboard.press("Space");
-  await page.waitForSelector("[data-summary]", { timeout: 90000 });
+  await told(page, 90000);
+}
+
+// Waits for the verdict; where it does not come, the page itself says what came instead.
+async function told(page, timeout) {
+  await page.waitForSelector("[data-summary]", { timeout }).catch(async (late) => {
+    const [trouble, go] = await Promise.all([".transport .trouble", "[data-go]"].map((part) => page.textContent(part, { timeout: 1000 })));
+    throw new Error(`no verdict, the button says "${go}", the line under it "${trouble}"`, { cause: late });
+  });
 }
 
 // The same sound as a file, heard at once.
@@ -36,5 +44,5 @@ export async function hearFile(page, path, file, tempo) {
   await page.setInputFiles("[name=file]", file);
   await page.check("[name=atonce]");
   await page.click("[data-go]");
-  await page.waitForSelector("[data-summary]", { timeout: 60000 });
+  await told(page, 60000);
 }

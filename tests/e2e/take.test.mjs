@@ -1,7 +1,7 @@
 // One take from instruction to verdict on one drawing, the way out of it, and the row under it, on every stop.
 import assert from "node:assert/strict";
 import { describe, it } from "node:test";
-import { address, visit, withApp } from "./app.mjs";
+import { address, playAtOnce, visit, withApp } from "./app.mjs";
 
 withApp();
 
@@ -143,6 +143,18 @@ describe("a take", () => {
       await page.reload();
       await page.waitForSelector("#stage svg");
       assert.equal(await page.locator("[data-again]").isVisible(), false);
+    });
+  });
+
+  it("is told where the browser's own store never answers", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.addInitScript(() => {
+        const open = indexedDB.open.bind(indexedDB);
+        indexedDB.open = (...asked) => Object.assign(open(...asked), { addEventListener() {} });
+      });
+      await page.goto(`${address}/buzz/1?drill=steady-line`);
+      await playAtOnce(page);
+      await page.waitForSelector("[data-summary]");
     });
   });
 });

@@ -5,8 +5,11 @@ let opened;
 const database = () => (opened ??= openDB("bocca", 1, { upgrade: (db) => db.createObjectStore("takes", { keyPath: "key" }) }));
 const isToday = (at) => new Date(at).toDateString() === new Date().toDateString();
 
-// Without a place to keep it (a private window, a full disk) a take is only not there after a reload.
-const quietly = (work) => work().catch(() => undefined);
+// So long a take waits for the place where it is kept, milliseconds (ours).
+const patience = 1000;
+
+// Without a place to keep it (a private window, a full disk, one that does not answer) a take is only not there after a reload.
+const quietly = (work) => Promise.race([work().catch(() => undefined), new Promise((resolve) => setTimeout(resolve, patience))]);
 
 export const keep = (take) => quietly(async () => (await database()).put("takes", take));
 
