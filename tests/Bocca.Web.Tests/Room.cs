@@ -1,5 +1,6 @@
 using AngleSharp;
 using AngleSharp.Html.Dom;
+using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.ModelBinding;
@@ -19,6 +20,9 @@ public sealed class Room : WebApplicationFactory<Program>
 
     /// <summary>What the framework knows about every page's fields: the same for every room, and most of what starting one takes.</summary>
     private static IModelMetadataProvider? _fields;
+
+    /// <summary>The scripts and styles with their fingerprint: no test changes them.</summary>
+    private static Assets? _assets;
 
     public string Folder { get; } = Directory.CreateTempSubdirectory("bocca-web").FullName;
 
@@ -44,6 +48,8 @@ public sealed class Room : WebApplicationFactory<Program>
             {
                 if (_fields is not null)
                     services.AddSingleton(_fields);
+                if (_assets is not null)
+                    services.AddSingleton(_assets);
                 Instead?.Invoke(services);
             });
     }
@@ -52,6 +58,7 @@ public sealed class Room : WebApplicationFactory<Program>
     {
         var host = base.CreateHost(builder);
         _fields ??= host.Services.GetRequiredService<IModelMetadataProvider>();
+        _assets ??= host.Services.GetRequiredService<Assets>();
         return host;
     }
 

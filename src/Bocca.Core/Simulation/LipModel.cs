@@ -30,16 +30,10 @@ internal sealed class LipModel
     private const double OhmAlone = 4e6;
     private const double RestAloneMm = 0.15;
     private readonly LipBuild _build;
-    private readonly double[] _spring;
-    private readonly double[] _share;
-    private readonly double[] _pressure;
-    private readonly double[] _volume;
-    private readonly double[] _free;
-    private readonly double[] _taken;
+    private readonly LipColumn _column;
     private readonly bool _alone;
     private readonly double _rest;
     private readonly double _lungOhm;
-    private double _ohm;
     private double _mouth;
     private double _lift;
     private double _speed;
@@ -53,11 +47,8 @@ internal sealed class LipModel
     public LipModel(LipBuild build, AirColumn column)
     {
         _build = build;
-        var count = column.Resonances.Count;
-        _alone = count == 0;
-        (_spring, _share, _taken) = (new double[count], new double[count], new double[count]);
-        (_pressure, _volume, _free) = (new double[count], new double[count], new double[count]);
-        Tune(column);
+        _alone = column.Resonances.Count == 0;
+        _column = new LipColumn(column, Step);
         _rest = (_alone ? Math.Min(build.RestMm, RestAloneMm) : build.RestMm) / 1000;
         _lungOhm = LungOhm(build, _alone);
         _lift = _rest;
@@ -86,52 +77,25 @@ internal sealed class LipModel
     /// <summary>Moves the column's resonances, as a slide or the lips' pull does.</summary>
     /// <param name="column">The column.</param>
     /// <param name="ratio">Every resonance lies so much higher.</param>
-    public void Tune(AirColumn column, double ratio = 1)
-    {
-        _ohm = 0;
-        for (var i = 0; i < _spring.Length; i++)
-        {
-            var resonance = column.Resonances[i];
-            var omega = 2 * Math.PI * (resonance.Hertz * ratio);
-            var loss = omega / resonance.Sharpness;
-            _spring[i] = Step * omega * omega;
-            _share[i] = 1 / (1 + (Step * loss) + (Step * _spring[i]));
-            _taken[i] = Step * resonance.Ohm * loss * _share[i];
-            _ohm += _taken[i];
-        }
-    }
+    public void Tune(AirColumn column, double ratio = 1) => _column.Tune(column, ratio);
 
     /// <summary>One sample: the pressure at the lips in pascal; for lips alone, the flow in units that come out alike.</summary>
     public double Next(in LipHandles handles)
     {
         if (_set != (handles.TensionHz, handles.Opening))
             Set(handles);
-        var freePressure = Column();
         var (freeMouth, mouthOhm) = Mouth(handles.PressurePa);
         var area = Math.Max(0, _lift) * _width * Math.Sqrt(2 / AirDensity);
-        var drive = freeMouth - freePressure;
+        var drive = freeMouth - _column.Free;
         // The flow that its own back pressure allows: u = area x root(drive - ohm x u).
-        var back = area * (_ohm + mouthOhm);
+        var back = area * (_column.Ohm + mouthOhm);
         var flow = Math.Sign(drive) * area * (Math.Sqrt((back * back) + (4 * Math.Abs(drive))) - back) / 2;
         _mouth = freeMouth - (mouthOhm * flow);
-        var pressure = Settle(flow);
+        var pressure = _column.Settle(flow);
         Move(handles.PressurePa, pressure);
         var sound = _alone ? 1e6 * flow : pressure;
         Flow = flow;
         return sound;
-    }
-
-    /// <summary>The sum of all resonances a step on, as it would be without flow.</summary>
-    private double Column()
-    {
-        var free = 0.0;
-        for (var i = 0; i < _free.Length; i++)
-        {
-            _free[i] = (_pressure[i] - (_spring[i] * _volume[i])) * _share[i];
-            free += _free[i];
-        }
-
-        return free;
     }
 
     private (double Free, double Ohm) Mouth(double lungs)
@@ -139,20 +103,6 @@ internal sealed class LipModel
         const double Compliance = MouthCubicMetres / (AirDensity * SpeedOfSound * SpeedOfSound);
         var share = Step / (_lungOhm * Compliance);
         return ((_mouth + (share * lungs)) / (1 + share), Step / Compliance / (1 + share));
-    }
-
-    /// <summary>Lets the flow into the resonances; gives back their sum.</summary>
-    private double Settle(double flow)
-    {
-        var sum = 0.0;
-        for (var i = 0; i < _pressure.Length; i++)
-        {
-            _pressure[i] = _free[i] + (_taken[i] * flow);
-            _volume[i] += Step * _pressure[i];
-            sum += _pressure[i];
-        }
-
-        return sum;
     }
 
     /// <summary>What follows from the lips' tension and opening.</summary>

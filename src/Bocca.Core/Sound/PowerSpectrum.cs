@@ -1,3 +1,5 @@
+using System.Numerics;
+using System.Runtime.InteropServices;
 using MathNet.Numerics;
 
 namespace Bocca.Core.Sound;
@@ -12,6 +14,10 @@ public sealed class PowerSpectrum
     private readonly double[] _window;
     private readonly double[] _cosines;
     private readonly double[] _sines;
+
+    // The same for each pass of the transform, the shortest first: those of a pass that joins pairs of m begin at m - 1.
+    private readonly double[] _passCosines;
+    private readonly double[] _passSines;
     private readonly int[] _order;
     private readonly double[] _real;
     private readonly double[] _imaginary;
@@ -29,6 +35,7 @@ public sealed class PowerSpectrum
         _window = Window.Hann(length);
         _cosines = [.. Enumerable.Range(0, half).Select(i => Math.Cos(2 * Math.PI * i / length))];
         _sines = [.. Enumerable.Range(0, half).Select(i => Math.Sin(2 * Math.PI * i / length))];
+        (_passCosines, _passSines) = (ByPass(_cosines), ByPass(_sines));
         _order = Reversed(half);
         _real = new double[half];
         _imaginary = new double[half];
@@ -63,23 +70,52 @@ public sealed class PowerSpectrum
 
     private void Transform()
     {
-        var half = _real.Length;
-        for (var size = 2; size <= half; size *= 2)
+        for (var middle = 1; middle < _real.Length; middle *= 2)
         {
-            // A turn of the half-length transform is two steps of the tables, which hold a turn of the whole length.
-            var (middle, step) = (size / 2, 2 * (half / size));
-            for (var from = 0; from < half; from += size)
-            for (var k = 0; k < middle; k++)
+            if (middle < Vector<double>.Count)
+                JoinShort(middle);
+            else
+                JoinLong(middle);
+        }
+    }
+
+    /// <summary>Joins transforms of so many values, of what lies even and odd, to such of twice the length.</summary>
+    private void JoinShort(int middle)
+    {
+        for (var from = 0; from < _real.Length; from += 2 * middle)
+        for (var k = 0; k < middle; k++)
+        {
+            var (low, high) = (from + k, from + k + middle);
+            var (cosine, sine) = (_passCosines[middle - 1 + k], _passSines[middle - 1 + k]);
+            var real = (_real[high] * cosine) + (_imaginary[high] * sine);
+            var imaginary = (_imaginary[high] * cosine) - (_real[high] * sine);
+            (_real[high], _imaginary[high]) = (_real[low] - real, _imaginary[low] - imaginary);
+            (_real[low], _imaginary[low]) = (_real[low] + real, _imaginary[low] + imaginary);
+        }
+    }
+
+    /// <summary>The same, several values at a time, where there are as many.</summary>
+    private void JoinLong(int middle)
+    {
+        var cosines = Vectors(_passCosines.AsSpan(middle - 1, middle));
+        var sines = Vectors(_passSines.AsSpan(middle - 1, middle));
+        for (var from = 0; from < _real.Length; from += 2 * middle)
+        {
+            var lowReal = Vectors(_real.AsSpan(from, middle));
+            var highReal = Vectors(_real.AsSpan(from + middle, middle));
+            var lowImaginary = Vectors(_imaginary.AsSpan(from, middle));
+            var highImaginary = Vectors(_imaginary.AsSpan(from + middle, middle));
+            for (var k = 0; k < cosines.Length; k++)
             {
-                var (low, high) = (from + k, from + k + middle);
-                var (cosine, sine) = (_cosines[k * step], _sines[k * step]);
-                var real = (_real[high] * cosine) + (_imaginary[high] * sine);
-                var imaginary = (_imaginary[high] * cosine) - (_real[high] * sine);
-                (_real[high], _imaginary[high]) = (_real[low] - real, _imaginary[low] - imaginary);
-                (_real[low], _imaginary[low]) = (_real[low] + real, _imaginary[low] + imaginary);
+                var real = (highReal[k] * cosines[k]) + (highImaginary[k] * sines[k]);
+                var imaginary = (highImaginary[k] * cosines[k]) - (highReal[k] * sines[k]);
+                (highReal[k], highImaginary[k]) = (lowReal[k] - real, lowImaginary[k] - imaginary);
+                (lowReal[k], lowImaginary[k]) = (lowReal[k] + real, lowImaginary[k] + imaginary);
             }
         }
     }
+
+    private static Span<Vector<double>> Vectors(Span<double> values) => MemoryMarshal.Cast<double, Vector<double>>(values);
 
     /// <summary>From the transform of the pairs to the power of the whole.</summary>
     private void Unfold()
@@ -87,7 +123,7 @@ public sealed class PowerSpectrum
         var half = _real.Length;
         for (var bin = 0; bin <= half; bin++)
         {
-            var (here, mirror) = (bin % half, (half - bin) % half);
+            var (here, mirror) = (bin & (half - 1), (half - bin) & (half - 1));
             var (evenReal, evenImaginary) = ((_real[here] + _real[mirror]) / 2, (_imaginary[here] - _imaginary[mirror]) / 2);
             var (oddReal, oddImaginary) = ((_imaginary[here] + _imaginary[mirror]) / 2, (_real[mirror] - _real[here]) / 2);
             var (cosine, sine) = bin == half ? (-1, 0) : (_cosines[bin], _sines[bin]);
@@ -95,6 +131,16 @@ public sealed class PowerSpectrum
             var imaginary = evenImaginary + (oddImaginary * cosine) - (oddReal * sine);
             _power[bin] = (real * real) + (imaginary * imaginary);
         }
+    }
+
+    /// <summary>The turns of each pass in a row: of a table over a whole turn in steps, every so-manieth.</summary>
+    private static double[] ByPass(double[] turns)
+    {
+        var passes = new double[Math.Max(0, turns.Length - 1)];
+        for (var middle = 1; middle < turns.Length; middle *= 2)
+        for (var k = 0; k < middle; k++)
+            passes[middle - 1 + k] = turns[k * (turns.Length / middle)];
+        return passes;
     }
 
     private static int[] Reversed(int count)

@@ -29,14 +29,14 @@ internal static class LiveRoom
     private static double Gauss(Random random) =>
         Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
 
+    /// <summary>Both halves of the sound at once, one as the real and one as the imaginary part: the response is real.</summary>
     private static float[] Convolved(float[] samples, double[] response)
     {
-        var length = 1;
-        while (length < samples.Length + response.Length)
-            length *= 2;
+        var half = (samples.Length + 1) / 2;
+        var length = (int)BitOperations.RoundUpToPowerOf2((uint)(half + response.Length));
         var (one, other) = (new Complex[length], new Complex[length]);
-        for (var i = 0; i < samples.Length; i++)
-            one[i] = samples[i];
+        for (var i = 0; i < half; i++)
+            one[i] = new Complex(samples[i], half + i < samples.Length ? samples[half + i] : 0);
         for (var i = 0; i < response.Length; i++)
             other[i] = response[i];
         Fourier.Forward(one, FourierOptions.AsymmetricScaling);
@@ -44,7 +44,16 @@ internal static class LiveRoom
         for (var i = 0; i < length; i++)
             one[i] *= other[i];
         Fourier.Inverse(one, FourierOptions.AsymmetricScaling);
-        var most = one.Max(each => Math.Abs(each.Real));
-        return [.. one.Take(samples.Length).Select(each => (float)(0.5 * each.Real / most))];
+        var whole = new double[samples.Length];
+        for (var i = 0; i < length; i++)
+        {
+            if (i < whole.Length)
+                whole[i] += one[i].Real;
+            if (half + i < whole.Length)
+                whole[half + i] += one[i].Imaginary;
+        }
+
+        var most = whole.Max(Math.Abs);
+        return [.. whole.Select(each => (float)(0.5 * each / most))];
     }
 }
