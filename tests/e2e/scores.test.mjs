@@ -1,10 +1,11 @@
 // Scores written for every instrument, read back by two independent readers: what sounds is what was meant.
 import assert from "node:assert/strict";
-import { execFileSync } from "node:child_process";
+import { spawn } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { after, describe, it } from "node:test";
+import { createInterface } from "node:readline";
 import { fileURLToPath } from "node:url";
 import midiFiles from "@tonejs/midi";
 import createVerovio from "verovio/wasm";
@@ -29,28 +30,41 @@ async function byVerovio(xml) {
 }
 
 // The second reader wants a process of its own, and no score put away before the last is read: what it plays of every score, and the
-// score as that program writes it itself.
-function byWebmscore(files) {
-  const script = `
-    import WebMscore from "webmscore";
-    import { readFileSync } from "node:fs";
-    await WebMscore.ready;
+// score as that program writes it itself. It is asked and answers a line at a time, between whatever else it prints.
+const reader = `
+  import WebMscore from "webmscore";
+  import { readFileSync } from "node:fs";
+  import { createInterface } from "node:readline";
+  await WebMscore.ready;
+  for await (const files of createInterface({ input: process.stdin })) {
     const out = [];
-    for (const file of JSON.parse(process.argv[1])) {
+    for (const file of JSON.parse(files)) {
       const score = await WebMscore.load("xml", new Uint8Array(readFileSync(file)), [], false);
       out.push([await score.saveMidi(true, true), await score.saveXml()].map((saved) => Buffer.from(saved).toString("base64")));
     }
-    console.log("@@" + JSON.stringify(out));`;
-  const said = execFileSync("node", ["--no-experimental-fetch", "--no-warnings", "--input-type=module", "-e", script, JSON.stringify(files)], { cwd: here, maxBuffer: 200e6, stdio: ["ignore", "pipe", "ignore"] }).toString();
-  return JSON.parse(said.slice(said.lastIndexOf("@@") + 2))
-    .map((saved) => saved.map((file) => Buffer.from(file, "base64")))
-    .map(([midi, xml]) => ({ sounding: sounding(midi), rewritten: xml.toString("utf8") }));
+    console.log("@@" + JSON.stringify(out));
+  }`;
+const webmscore = spawn("node", ["--no-experimental-fetch", "--no-warnings", "--input-type=module", "-e", reader], { cwd: here, stdio: ["pipe", "pipe", "ignore"] });
+const told = createInterface({ input: webmscore.stdout })[Symbol.asyncIterator]();
+
+async function byWebmscore(files) {
+  webmscore.stdin.write(`${JSON.stringify(files)}\n`);
+  for (;;) {
+    const { value, done } = await told.next();
+    assert.ok(!done, "webmscore ended");
+    if (!value.startsWith("@@")) continue;
+    const saved = JSON.parse(value.slice(2)).map((each) => each.map((file) => Buffer.from(file, "base64")));
+    return saved.map(([midi, xml]) => ({ sounding: sounding(midi), rewritten: xml.toString("utf8") }));
+  }
 }
 
 const bocca = commands();
 
 describe("scores", () => {
-  after(() => rmSync(folder, { recursive: true, force: true }));
+  after(() => {
+    webmscore.kill();
+    rmSync(folder, { recursive: true, force: true });
+  });
 
   it("of every instrument's chart sound as they should in two other readers", { timeout: 300000 }, async () => {
     const instruments = JSON.parse(await bocca("instruments", "--json")).instruments;
@@ -61,7 +75,7 @@ describe("scores", () => {
       charts.push({ file, meant: notes.map((note) => midiOf(note.sounding)) });
     }
     assert.ok(charts.length > 30);
-    const other = byWebmscore(charts.map((chart) => chart.file));
+    const other = await byWebmscore(charts.map((chart) => chart.file));
     for (const [i, { file, meant }] of charts.entries()) {
       assert.deepEqual((await byVerovio(readFileSync(file, "utf8")))[0], meant, `${file} in verovio`);
       assert.deepEqual(other[i].sounding[0], meant, `${file} in webmscore`);
@@ -77,7 +91,7 @@ describe("scores", () => {
       await bocca("slurs", "--instrument", id, "--level", "12", "--out", `${file}.mid`);
       sheets.push({ file, meant: slurs.flatMap((slur) => slur.sounding.map(midiOf)) });
     }
-    const other = byWebmscore(sheets.map((sheet) => sheet.file));
+    const other = await byWebmscore(sheets.map((sheet) => sheet.file));
     for (const [i, { file, meant }] of sheets.entries()) {
       assert.ok(meant.length > 5);
       assert.deepEqual((await byVerovio(readFileSync(file, "utf8")))[0], meant, `${file} in verovio`);
@@ -105,7 +119,7 @@ describe("scores", () => {
     near(moments(new midiFiles.Midi(Buffer.from(toolkit.renderToMIDI(), "base64")).tracks.flatMap((track) => track.notes)), "verovio");
     const picture = toolkit.getMEI();
     for (const sign of ["<slur", "<tie", "<hairpin", "<tuplet", "<artic ", "<fermata", "<dynam", "<harm", "<tempo", "<dir", "grace=", "<fing", "dots=\"2\"", "<mRest"]) assert.ok(picture.includes(sign), `verovio lacks ${sign}`);
-    const again = byWebmscore([file])[0].rewritten;
+    const again = (await byWebmscore([file]))[0].rewritten;
     for (const sign of ["<slur", "<tied", "<wedge", "<tuplet", "<staccato", "<accent", "<tenuto", "<strong-accent", "<staccatissimo", "<fermata", "<ff", "<harmony", "<metronome", "<words", "<grace", "<fingering", "<breath-mark", "<dot"]) assert.ok(again.includes(sign), `webmscore lacks ${sign}`);
     writeFileSync(join(folder, "again.musicxml"), again);
     const second = JSON.parse(await bocca("plan", join(folder, "again.musicxml"), "--instrument", "trumpet-c", "--breath", "20", "--json"));
@@ -125,7 +139,7 @@ describe("scores", () => {
       files.push({ name, from, to, choice, plan });
     }
     assert.ok(files.length >= 20);
-    const read = byWebmscore([...files.map((file) => file.from), ...files.map((file) => file.to)]);
+    const read = await byWebmscore([...files.map((file) => file.from), ...files.map((file) => file.to)]);
     const [before, after] = [read.slice(0, files.length), read.slice(files.length)];
     for (const [i, { name, from, to, choice, plan }] of files.entries()) {
       assert.deepEqual(after[i].sounding, before[i].sounding, `${name} in webmscore`);
@@ -146,7 +160,7 @@ describe("scores", () => {
     const file = join(folder, "class.musicxml");
     const players = ["trumpet-bb", "horn-f", "trombone:tenor", "euphonium-4v:treble-bb", "tuba-eb-3v:treble-eb", "horn-f:bass-old"];
     await bocca("class", "--concert", "F E Eb D", "--player", ...players, "--out", file);
-    for (const parts of [await byVerovio(readFileSync(file, "utf8")), byWebmscore([file])[0].sounding]) {
+    for (const parts of [await byVerovio(readFileSync(file, "utf8")), (await byWebmscore([file]))[0].sounding]) {
       assert.equal(parts.length, players.length);
       for (const part of parts) assert.deepEqual(part.map((midi) => midi % 12), [5, 4, 3, 2]);
     }

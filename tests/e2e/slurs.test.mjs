@@ -1,8 +1,8 @@
-// The Slurs stop: written, played back, heard through the real microphone, mapped.
+// The Slurs stop: written, played back, heard, mapped.
 import assert from "node:assert/strict";
 import { describe, it } from "node:test";
 import { address, visit, withApp } from "./app.mjs";
-import { hearFile, listen, spoken } from "./spoken.mjs";
+import { hearFile, spoken } from "./spoken.mjs";
 
 withApp();
 
@@ -26,12 +26,12 @@ describe("slurs", () => {
   });
 
   it("a partial too far is heard, drawn and named", { timeout: 120000 }, async () => {
-    const microphone = spoken("slur-over", 10.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--miss", "partial=1@2", "--beats", "4", "--tempo", "120");
-    await visit({ microphone }, async (page) => {
+    const row = spoken("slur-over", 0.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--miss", "partial=1@2", "--beats", "4", "--tempo", "120");
+    await visit({}, async (page) => {
       await page.goto(`${address}/slurs/7?drill=glide:0:3`);
       await page.click("[data-more]");
       await page.fill("[name=times]", "1");
-      await listen(page, null, 120);
+      await hearFile(page, null, row, 120);
       assert.match(await page.textContent("[data-summary]"), /G4 to C5, open: one note too high, E5 came/);
       assert.ok((await page.locator(".rung-line").count()) >= 3);
       assert.ok((await page.locator(".heard-thread").count()) >= 1);

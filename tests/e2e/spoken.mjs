@@ -1,9 +1,9 @@
-// Rows and slurs for the fake microphone, and the pages that listen to them.
+// Rows and slurs as recordings, and the pages that hear them.
 import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { address, bocca, folder } from "./app.mjs";
 
-// A microphone file in which the row comes some time after the page has begun to listen.
+// A recording in which the row comes some time after its beginning.
 export function spoken(name, seconds, ...row) {
   const [played, path] = [join(folder, `${name}-played.wav`), join(folder, `${name}.wav`)];
   bocca("simulate", "--stage", "instrument", ...row, "--out", played);
@@ -19,24 +19,15 @@ export function spoken(name, seconds, ...row) {
   return path;
 }
 
-export async function listen(page, path, tempo) {
-  if (path) await page.goto(`${address}${path}`);
-  await page.selectOption("[name=source]", "Microphone");
-  await page.fill("[name=tempo]", String(tempo));
-  await page.locator("h1").click();
-  await page.keyboard.press("Space");
-  await told(page, 90000);
-}
-
 // Waits for the verdict; where it does not come, the page itself says what came instead.
-async function told(page, timeout) {
-  await page.waitForSelector("[data-summary]", { timeout }).catch(async (late) => {
+async function told(page) {
+  await page.waitForSelector("[data-summary]", { timeout: 60000 }).catch(async (late) => {
     const [trouble, go] = await Promise.all([".transport .trouble", "[data-go]"].map((part) => page.textContent(part, { timeout: 1000 })));
     throw new Error(`no verdict, the button says "${go}", the line under it "${trouble}"`, { cause: late });
   });
 }
 
-// The same sound as a file, heard at once.
+// Hears a recording at once.
 export async function hearFile(page, path, file, tempo) {
   if (path) await page.goto(`${address}${path}`);
   await page.selectOption("[name=source]", "File");
@@ -44,5 +35,5 @@ export async function hearFile(page, path, file, tempo) {
   await page.setInputFiles("[name=file]", file);
   await page.check("[name=atonce]");
   await page.click("[data-go]");
-  await told(page, 60000);
+  await told(page);
 }

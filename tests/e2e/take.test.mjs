@@ -24,6 +24,22 @@ async function play(page, path, character, tempo, led = "alone") {
 // The frame of a drawing: what it was drawn on, and where the stage put it.
 const frameOf = (page) => page.locator("#stage svg[data-axis]").evaluate((svg) => ({ ...svg.dataset, box: [svg.viewBox.baseVal.width, svg.viewBox.baseVal.height], some: svg.querySelectorAll("*").length > 6 }));
 
+// Waits for the second thread: the first is whole by then, and is not drawn again with every picture.
+async function isDrawnThreadByThread(page) {
+  await page.waitForFunction(() => document.querySelectorAll(".live .thread").length >= 2, null, { timeout: 60000 });
+  const { drawn, again } = await page.evaluate(() => new Promise((resolve) => {
+    const first = document.querySelector(".live .thread");
+    const drawn = first.querySelector("path").getAttribute("d").length;
+    const changed = [];
+    new MutationObserver((changes) => {
+      changed.push(...changes.map((change) => change.target));
+      if (changed.length >= 20) resolve({ drawn, again: changed.filter((path) => path.closest(".thread") === first).length });
+    }).observe(document.querySelector(".live-threads"), { subtree: true, attributeFilter: ["d"] });
+  }));
+  assert.ok(drawn > 500, `${drawn} letters of path`);
+  assert.equal(again, 0);
+}
+
 // A partial below is drawn on the rung of the partial below while it sounds.
 async function isOnTheRungBelow(page) {
   await page.waitForFunction(() => document.querySelector(".live-threads path")?.getAttribute("d").length > 400);
@@ -53,40 +69,19 @@ describe("a take", () => {
         assert.deepEqual([await frameOf(page), await page.locator(`#stage ${written}`).count()], before, "while it sounds");
         assert.equal(await page.locator("[data-verdict], [data-accept], [data-keep]").count(), 0);
         if (character === "one-low") await isOnTheRungBelow(page);
+        if (stop === "buzz") await isDrawnThreadByThread(page);
         await page.waitForSelector("[data-summary]", { timeout: 60000 });
         assert.deepEqual([await frameOf(page), await page.locator(`#stage ${written}`).count()], before, "with its verdict");
         assert.ok((await page.locator("#stage .thread path, #stage .heard-thread, #stage .strip .sure").count()) >= 1);
+        if (stop === "buzz") {
+          assert.equal(await page.locator(".thread").count(), 2);
+          const { length } = JSON.parse(await page.getAttribute(".work", "data-lags"));
+          assert.ok(length > 100, `${length} pictures`);
+        }
         assert.ok(await page.locator("[data-play]").isVisible());
         assert.equal(await page.locator("[data-play-place]").isVisible(), (await page.getAttribute("#stage", "data-place")) > "");
       });
     });
-
-  it("is drawn while it sounds, thread by thread", { timeout: 120000 }, async () => {
-    await visit({}, async (page) => {
-      await page.goto(`${address}/buzz/1?drill=sound4-rest4`);
-      await page.selectOption("[name=source]", "PracticePlayer");
-      await page.selectOption("[name=character]", "sinks");
-      await page.fill("[name=tempo]", "120");
-      await page.click("[data-go]");
-      await page.waitForFunction(() => document.querySelectorAll(".live .thread").length >= 2, null, { timeout: 60000 });
-      assert.equal(await page.locator(".go.running").count(), 1);
-      const drawn = await page.evaluate(() => document.querySelector(".live .thread path").getAttribute("d").length);
-      assert.ok(drawn > 500, `${drawn} letters of path`);
-      // What is over is not drawn again with every picture.
-      const again = await page.evaluate(() => new Promise((resolve) => {
-        const changed = [];
-        new MutationObserver((changes) => {
-          changed.push(...changes.map((change) => change.target));
-          if (changed.length >= 20) resolve(changed.filter((path) => path.closest(".thread") === document.querySelector(".live .thread")).length);
-        }).observe(document.querySelector(".live-threads"), { subtree: true, attributeFilter: ["d"] });
-      }));
-      assert.equal(again, 0);
-      await page.waitForSelector("[data-summary]", { timeout: 60000 });
-      assert.equal(await page.locator(".thread").count(), 4);
-      const lags = JSON.parse(await page.getAttribute(".work", "data-lags"));
-      assert.ok(lags.length > 100, `${lags.length} pictures`);
-    });
-  });
 
   it("is chosen and started by somebody quicker than the page", { timeout: 60000 }, async () => {
     await visit({}, async (page) => {
