@@ -81,7 +81,7 @@ describe("sound from", () => {
     await visit({ expectErrors: true }, async (page) => {
       await page.goto(`${address}/buzz/1?drill=steady-line`);
       await page.selectOption("[name=source]", "PracticePlayer");
-      await page.fill("[name=tempo]", "120");
+      await page.fill("[name=tempo]", "160");
       await page.click("[data-go]");
       await page.waitForSelector(".live .thread", { timeout: 60000 });
       await killApp();
