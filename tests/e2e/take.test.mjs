@@ -141,7 +141,7 @@ describe("a take", () => {
     });
   });
 
-  it("is told where the browser's own store never answers", { timeout: 60000 }, async () => {
+  it("is told, and notes are drawn, where the browser's own store never answers", { timeout: 60000 }, async () => {
     await visit({}, async (page) => {
       await page.addInitScript(() => {
         const open = indexedDB.open.bind(indexedDB);
@@ -150,6 +150,8 @@ describe("a take", () => {
       await page.goto(`${address}/buzz/1?drill=steady-line`);
       await playAtOnce(page);
       await page.waitForSelector("[data-summary]");
+      await page.goto(`${address}/notes/1?note=D4`);
+      await page.waitForSelector(".engraved svg");
     });
   });
 });

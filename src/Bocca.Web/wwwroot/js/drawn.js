@@ -1,4 +1,5 @@
 import { openDB } from "../lib/idb.js";
+import { quietly } from "./store.js";
 
 // Pictures of scores engraved lately, kept in this browser so that a page seen before has its staves at once. Another version of Bocca
 // draws anew, and so does a browser that keeps nothing (a private window, a full disk).
@@ -7,7 +8,6 @@ const days = 30;
 const version = import.meta.url;
 let opened;
 const database = () => (opened ??= openDB("bocca-drawn", 1, { upgrade: (db) => db.createObjectStore("pictures", { keyPath: "hash" }).createIndex("at", "at") }));
-const quietly = (work) => work().catch(() => undefined);
 
 // Short enough for a key of the database; the text itself stands beside the picture, and tells whether it is its own.
 function hashOf(text) {

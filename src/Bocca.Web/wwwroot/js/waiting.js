@@ -1,15 +1,11 @@
 import { openDB } from "../lib/idb.js";
+import { quietly } from "./store.js";
 
-// Takes that sounded and were not judged yet, in this browser alone: until they are judged, or until the day is over.
+// Takes that sounded and were not judged yet, in this browser alone: until they are judged, or until the day is over. Where none can be
+// kept, a take is only not there after a reload.
 let opened;
 const database = () => (opened ??= openDB("bocca", 1, { upgrade: (db) => db.createObjectStore("takes", { keyPath: "key" }) }));
 const isToday = (at) => new Date(at).toDateString() === new Date().toDateString();
-
-// So long a take waits for the place where it is kept, milliseconds (ours).
-const patience = 1000;
-
-// Without a place to keep it (a private window, a full disk, one that does not answer) a take is only not there after a reload.
-const quietly = (work) => Promise.race([work().catch(() => undefined), new Promise((resolve) => setTimeout(resolve, patience))]);
 
 export const keep = (take) => quietly(async () => (await database()).put("takes", take));
 
