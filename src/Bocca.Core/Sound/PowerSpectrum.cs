@@ -133,7 +133,7 @@ public sealed class PowerSpectrum
         }
     }
 
-    /// <summary>The turns of each pass in a row: of a table over a whole turn in steps, every so-manieth.</summary>
+    /// <summary>The steps that each pass needs of a table, laid one after the other: a pass of half as many takes every second.</summary>
     private static double[] ByPass(double[] turns)
     {
         var passes = new double[Math.Max(0, turns.Length - 1)];

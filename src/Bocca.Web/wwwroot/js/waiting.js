@@ -11,12 +11,14 @@ export const keep = (take) => quietly(async () => (await database()).put("takes"
 
 export const forget = (key) => quietly(async () => (await database()).delete("takes", key));
 
-// The take that waits for a pupil at a stop; those of days before go.
+// The take that waits for a pupil at a stop; those of days before go. Nothing else waits for this, so it may take its time.
 export async function waiting(stop, pupil) {
-  return quietly(async () => {
+  try {
     const db = await database();
     const takes = await db.getAll("takes");
     await Promise.all(takes.filter((take) => !isToday(take.at)).map((take) => db.delete("takes", take.key)));
     return takes.filter((take) => isToday(take.at) && take.stop === stop && take.pupil === pupil).at(-1);
-  });
+  } catch {
+    return undefined;
+  }
 }
