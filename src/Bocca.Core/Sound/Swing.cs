@@ -1,3 +1,5 @@
+using System.Numerics;
+
 namespace Bocca.Core.Sound;
 
 /// <summary>A regular swing to and fro.</summary>
@@ -5,6 +7,8 @@ namespace Bocca.Core.Sound;
 /// <param name="HalfRange">How far to either side, in the unit of the values.</param>
 public readonly record struct Swing(double Hz, double HalfRange)
 {
+    private const double StepHz = 0.1;
+
     /// <summary>
     /// The strongest swing between two rates, by fitting a sine at each tenth of a hertz to values without trend.
     /// Zero for less than one full swing of the slowest.
@@ -18,21 +22,25 @@ public readonly record struct Swing(double Hz, double HalfRange)
         if (times.Count < 2 || times[^1] - times[0] < 1 / slowestHz)
             return default;
         var strongest = default(Swing);
-        for (var hz = slowestHz; hz <= fastestHz + 1e-9; hz += 0.1)
+        // Where a swing stands at each time, and how much further the next quicker one has come by then.
+        var (turns, further) = (Turns(times, slowestHz), Turns(times, StepHz));
+        for (var hz = slowestHz; hz <= fastestHz + 1e-9; hz += StepHz)
         {
-            double cosine = 0,
-                sine = 0;
-            for (var i = 0; i < times.Count; i++)
+            var sum = Complex.Zero;
+            for (var i = 0; i < turns.Length; i++)
             {
-                cosine += values[i] * Math.Cos(2 * Math.PI * hz * times[i]);
-                sine += values[i] * Math.Sin(2 * Math.PI * hz * times[i]);
+                sum += values[i] * turns[i];
+                turns[i] *= further[i];
             }
 
-            var half = 2 * Math.Sqrt((cosine * cosine) + (sine * sine)) / times.Count;
+            var half = 2 * sum.Magnitude / times.Count;
             if (half > strongest.HalfRange)
                 strongest = new Swing(hz, half);
         }
 
         return strongest;
     }
+
+    private static Complex[] Turns(IReadOnlyList<double> times, double hz) =>
+        [.. times.Select(time => Complex.FromPolarCoordinates(1, 2 * Math.PI * hz * time))];
 }
