@@ -79,6 +79,7 @@ public sealed class DisturbanceTests
     public void Speech(double hertz)
     {
         var phase = 0.0;
+        var (spoken, start, slide) = (-1, 0.0, 0.0);
         Expect(
             DisturbanceKind.Speech,
             Made(
@@ -86,8 +87,12 @@ public sealed class DisturbanceTests
                 {
                     var syllable = (int)(t / 0.29);
                     var within = (t / 0.29) - syllable;
-                    var voice = new Random(syllable);
-                    var (start, slide) = (voice.NextDouble() * 6, 2 + (voice.NextDouble() * 3));
+                    if (syllable != spoken)
+                    {
+                        var voice = new Random(syllable);
+                        (spoken, start, slide) = (syllable, voice.NextDouble() * 6, 2 + (voice.NextDouble() * 3));
+                    }
+
                     phase += 2 * Math.PI * hertz * Math.Pow(2, (start - (slide * within)) / 12) / Rate;
                     var loud = within < 0.7 && syllable % 7 != 6 ? Math.Sin(Math.PI * within / 0.7) : 0;
                     return (0.1 * loud * ((Math.Exp(8 * (Math.Cos(phase) - 1)) * 2) - 0.4)) + (0.001 * Noise(random));
