@@ -4,6 +4,8 @@ using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.ModelBinding;
+using Microsoft.AspNetCore.Mvc.Razor;
+using Microsoft.AspNetCore.Mvc.RazorPages.Infrastructure;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.EntityFrameworkCore;
@@ -23,6 +25,10 @@ public sealed class Room : WebApplicationFactory<Program>
 
     /// <summary>The scripts and styles with their fingerprint: no test changes them.</summary>
     private static Assets? _assets;
+
+    /// <summary>The pages and views as they were found and made ready: the same for every room.</summary>
+    private static PageLoader? _pages;
+    private static IRazorViewEngine? _views;
 
     public string Folder { get; } = Directory.CreateTempSubdirectory("bocca-web").FullName;
 
@@ -50,6 +56,8 @@ public sealed class Room : WebApplicationFactory<Program>
                     services.AddSingleton(_fields);
                 if (_assets is not null)
                     services.AddSingleton(_assets);
+                if (_pages is not null && _views is not null)
+                    services.AddSingleton(_pages).AddSingleton(_views);
                 Instead?.Invoke(services);
             });
     }
@@ -59,6 +67,8 @@ public sealed class Room : WebApplicationFactory<Program>
         var host = base.CreateHost(builder);
         _fields ??= host.Services.GetRequiredService<IModelMetadataProvider>();
         _assets ??= host.Services.GetRequiredService<Assets>();
+        _pages ??= host.Services.GetRequiredService<PageLoader>();
+        _views ??= host.Services.GetRequiredService<IRazorViewEngine>();
         return host;
     }
 
