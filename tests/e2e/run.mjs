@@ -12,7 +12,7 @@ const here = dirname(fileURLToPath(import.meta.url));
 const roomless = "scores";
 const groups = [
   { names: ["take", "ear", "capture", "slurs", "advice", "tone", "breath"], atOnce: 3 },
-  { names: ["everywhere", "drills", "notes", "practice", "lesson", "setup", "start", "pieces"], atOnce: 2 },
+  { names: ["everywhere", "drills", "notes", "pieces", "setup", "practice", "lesson", "start"], atOnce: 2 },
   { names: ["live"], atOnce: 1 },
 ];
 
