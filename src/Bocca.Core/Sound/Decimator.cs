@@ -1,3 +1,5 @@
+using System.Numerics.Tensors;
+
 namespace Bocca.Core.Sound;
 
 /// <summary>
@@ -15,7 +17,9 @@ internal sealed class Decimator
     private readonly float[] _history;
     private readonly float _dcKeep;
     private int _filled;
-    private int _phase;
+
+    // How full the history is when the next output comes.
+    private int _next;
     private float _last;
     private float _blocked;
 
@@ -26,29 +30,38 @@ internal sealed class Decimator
         // The history starts half a filter full of silence, so that output i is centred on input i x factor.
         _history = new float[_taps.Length * 8];
         _filled = _taps.Length / 2;
+        _next = _taps.Length;
         _dcKeep = (float)Math.Exp(-2 * Math.PI * 10 / sampleRate);
     }
 
     /// <summary>Takes samples in and appends what comes out.</summary>
     public void Push(ReadOnlySpan<float> samples, SampleBuffer into)
     {
+        var (last, blocked, filled) = (_last, _blocked, _filled);
         foreach (var sample in samples)
         {
-            _blocked = sample - _last + (_dcKeep * _blocked);
-            _last = sample;
-            if (_filled == _history.Length)
-            {
-                _history.AsSpan(_filled - _taps.Length + 1).CopyTo(_history);
-                _filled = _taps.Length - 1;
-            }
-
-            _history[_filled++] = _blocked;
-            if (_filled < _taps.Length)
+            blocked = sample - last + (_dcKeep * blocked);
+            last = sample;
+            if (filled == _history.Length)
+                filled = MakeRoom();
+            _history[filled++] = blocked;
+            if (filled != _next)
                 continue;
-            if (_phase == 0)
-                into.Add(Dot(_history.AsSpan(_filled - _taps.Length, _taps.Length), _taps));
-            _phase = (_phase + 1) % _factor;
+            into.Add(TensorPrimitives.Dot(_history.AsSpan(filled - _taps.Length, _taps.Length), _taps));
+            _next += _factor;
         }
+
+        (_last, _blocked, _filled) = (last, blocked, filled);
+    }
+
+    /// <summary>Keeps of a full history what the filter still needs.</summary>
+    /// <returns>How much is kept.</returns>
+    private int MakeRoom()
+    {
+        var kept = _taps.Length - 1;
+        _history.AsSpan(_history.Length - kept).CopyTo(_history);
+        _next -= _history.Length - kept;
+        return kept;
     }
 
     /// <summary>Pushes silence through until the last sample has come out.</summary>
@@ -57,19 +70,6 @@ internal sealed class Decimator
         Span<float> silence = stackalloc float[_taps.Length / 2];
         silence.Fill(_last);
         Push(silence, into);
-    }
-
-    private static float Dot(ReadOnlySpan<float> a, ReadOnlySpan<float> b)
-    {
-        var sum = System.Numerics.Vector<float>.Zero;
-        var width = System.Numerics.Vector<float>.Count;
-        var i = 0;
-        for (; i <= a.Length - width; i += width)
-            sum += new System.Numerics.Vector<float>(a[i..]) * new System.Numerics.Vector<float>(b[i..]);
-        var total = System.Numerics.Vector.Sum(sum);
-        for (; i < a.Length; i++)
-            total += a[i] * b[i];
-        return total;
     }
 
     private static float[] LowPass(int factor, int sampleRate)
