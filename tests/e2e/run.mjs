@@ -1,18 +1,20 @@
 // Runs the browser suites, all or those named or, after "--but", all except those named: while the demo room is made for all of them,
-// the one that needs no room; then, three at a time and the longest first, those that listen in real time; then two at a time; at last,
-// alone, the one that measures delay.
+// the one that needs no room; then, three at a time and the longest first, those that listen in real time; then the others; at last, alone,
+// the one that measures delay.
+import { execFile } from "node:child_process";
 import { existsSync, rmSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { run } from "node:test";
 import { spec } from "node:test/reporters";
 import { fileURLToPath } from "node:url";
-import { folder, address, startApp, stopApp } from "./app.mjs";
+import { promisify } from "node:util";
+import { folder, address, startApp, stopApp, top } from "./app.mjs";
 
 const here = dirname(fileURLToPath(import.meta.url));
 const roomless = "scores";
 const groups = [
   { names: ["take", "ear", "capture", "slurs", "advice", "tone", "breath"], atOnce: 3 },
-  { names: ["everywhere", "drills", "notes", "pieces", "setup", "practice", "lesson", "start"], atOnce: 2 },
+  { names: ["everywhere", "drills", "notes", "pieces", "setup", "practice", "lesson", "start"], atOnce: 3 },
   { names: ["live"], atOnce: 1 },
 ];
 
@@ -25,14 +27,11 @@ async function filled() {
   }
 }
 
-// The room as it was left by whoever made it before, or made here. The first start of all may build, which no suite has time for.
+// The room as it was left by whoever made it before, or made here. What is served is built before, which no suite has time for.
 async function demo() {
+  await promisify(execFile)(join(top, "start"), ["--build"]);
   const made = process.env.BOCCA_DEMO;
-  if (made && existsSync(join(made, "bocca.db")) && !existsSync(join(made, "demo-filling"))) {
-    await startApp(join(folder, "first"), false, ["--empty"]);
-    await stopApp();
-    return;
-  }
+  if (made && existsSync(join(made, "bocca.db")) && !existsSync(join(made, "demo-filling"))) return;
   process.env.BOCCA_DEMO = join(folder, "demo");
   await startApp(process.env.BOCCA_DEMO);
   await filled();

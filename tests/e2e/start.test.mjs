@@ -46,6 +46,12 @@ describe("start", () => {
     });
   }
 
+  it("builds what is to be served and ends where that is all it is asked, whatever the port", () => {
+    const { status, lines } = start(["--build", "--port", String(port), "--data", join(folder, "none")]);
+    assert.deepEqual([status, lines], [0, [""]]);
+    assert.equal(existsSync(join(folder, "none")), false);
+  });
+
   const folders = [
     ["whose record is empty", () => left({ "bocca.db": "", "keys/key-1.xml": "<key />" }), /bocca\.db is empty, and a record was there before/],
     ["whose record is gone", () => left({ "keys/key-1.xml": "<key />" }), /bocca\.db is missing, and a record was there before/],
