@@ -1,5 +1,5 @@
 // Runs the browser suites, all or those named or, after "--but", all except those named: while the demo room is made for all of them,
-// the one that needs no room; then, three at a time and the longest first, those that listen in real time; then the others; at last, alone,
+// the one that needs no room; then, three at a time and the longest first, those that listen in real time; then two at a time; at last, alone,
 // the one that measures delay.
 import { execFile } from "node:child_process";
 import { existsSync, rmSync } from "node:fs";
@@ -14,7 +14,7 @@ const here = dirname(fileURLToPath(import.meta.url));
 const roomless = "scores";
 const groups = [
   { names: ["take", "ear", "capture", "slurs", "advice", "tone", "breath"], atOnce: 3 },
-  { names: ["everywhere", "drills", "notes", "pieces", "setup", "practice", "lesson", "start"], atOnce: 3 },
+  { names: ["everywhere", "drills", "notes", "pieces", "setup", "practice", "lesson", "start"], atOnce: 2 },
   { names: ["live"], atOnce: 1 },
 ];
 
