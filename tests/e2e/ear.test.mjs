@@ -232,28 +232,37 @@ describe("counting", () => {
     });
   });
 
-  it("takes taps on a key, and a held key is one tap", { timeout: 120000 }, async () => {
+  it("takes taps on a key when they were, and a held key is one tap", { timeout: 240000 }, async () => {
     await visit({}, async (page) => {
       await page.addInitScript(loopback(0.02));
-      await page.goto(`${address}/ear/count/4?own=${encodeURIComponent("q q h")}&tempo=90&drill=tapped`);
-      await start(page);
-      const first = Number(await (await page.waitForFunction(() => document.querySelector(".count-cards").dataset.first)).jsonValue());
-      await page.evaluate((at) => {
-        const beat = 60 / 90;
-        const due = [0, 1, 2].map((n) => at + n * beat);
-        const late = (window.context.outputLatency || 0) + (window.context.baseLatency || 0);
-        const step = () => {
-          if (due.length === 0) return;
-          if (window.context.currentTime >= due[0] + late) {
-            due.shift();
-            // The key is held for a while: a keyboard repeats it.
-            for (const repeat of [false, true, true]) window.dispatchEvent(new KeyboardEvent("keydown", { code: "KeyT", key: "t", repeat, bubbles: true }));
-          }
-          setTimeout(step, 2);
-        };
-        step();
-      }, first);
-      await page.waitForSelector("[data-summary]", { timeout: 60000 });
+      // A busy machine may let the page tap late, and late is what Bocca then says: only taps in time tell anything.
+      for (let tries = 1; ; tries++) {
+        await page.goto(`${address}/ear/count/4?own=${encodeURIComponent("q q h")}&tempo=90&drill=tapped`);
+        await start(page);
+        const first = Number(await (await page.waitForFunction(() => document.querySelector(".count-cards").dataset.first)).jsonValue());
+        await page.evaluate((at) => {
+          const beat = 60 / 90;
+          const due = [0, 1, 2].map((n) => at + n * beat);
+          const late = (window.context.outputLatency || 0) + (window.context.baseLatency || 0);
+          window.tappedLate = 0;
+          const step = () => {
+            if (due.length === 0) return;
+            if (window.context.currentTime >= due[0] + late) {
+              window.tappedLate = Math.max(window.tappedLate, window.context.currentTime - due.shift() - late);
+              // The key is held for a while: a keyboard repeats it.
+              // The page is busy just then, and hears of the key a tenth of a second later.
+              const keys = [false, true, true].map((repeat) => new KeyboardEvent("keydown", { code: "KeyT", key: "t", repeat, bubbles: true }));
+              const until = performance.now() + 100;
+              while (performance.now() < until);
+              for (const key of keys) window.dispatchEvent(key);
+            }
+            setTimeout(step, 2);
+          };
+          step();
+        }, first);
+        await page.waitForSelector("[data-summary]", { timeout: 60000 });
+        if (tries === 5 || (await page.evaluate(() => window.tappedLate)) < 0.03) break;
+      }
       assert.match(await page.textContent("[data-summary]"), /^Tapped right/);
       assert.equal(await page.locator("[data-track=hands] .inside").count(), 3);
     });

@@ -1,5 +1,5 @@
 import { engrave } from "./notation.js";
-import { audio, inWords } from "./sound.js";
+import { audio, inWords, momentOf } from "./sound.js";
 import { taking } from "./take.js";
 
 // Rhythm cards: said, clapped, tapped, played; the card first where it is wanted.
@@ -67,7 +67,7 @@ export const count = () => {
       if (!this.running || event.repeat || !this.tapsFrom) return;
       event.preventDefault?.();
       const { context, from } = this.tapsFrom;
-      this.tapped.push(context.currentTime - from);
+      this.tapped.push(momentOf(event, context) - from);
       const button = this.home.querySelector("[data-tap]");
       button?.classList.add("down");
       setTimeout(() => button?.classList.remove("down"), 90);

@@ -1,5 +1,5 @@
 import { Capture } from "./capture.js";
-import { audio, inWords, refusal } from "./sound.js";
+import { audio, inWords, momentOf, refusal } from "./sound.js";
 
 const [count, apart, lead] = [8, 0.6, 0.5];
 
@@ -29,9 +29,9 @@ export const delay = () => ({
     const ms = localStorage.getItem("bocca.delay.ms");
     if (ms) this.tell(Number(ms), Number(localStorage.getItem("bocca.delay.spread")));
     this.habit = localStorage.getItem("bocca.delay.habit") ?? "";
-    this.listener = (event) => event.code === "KeyT" && !event.repeat && this.tap();
+    this.listener = (event) => event.code === "KeyT" && !event.repeat && this.tap(event);
     window.addEventListener("keydown", this.listener);
-    this.$root.addEventListener("pointerdown", (event) => event.target.closest("[data-tap]") && this.tap());
+    this.$root.addEventListener("pointerdown", (event) => event.target.closest("[data-tap]") && this.tap(event));
   },
 
   destroy() {
@@ -107,8 +107,8 @@ export const delay = () => ({
     });
   },
 
-  tap() {
-    if (this.tapping) this.tapped.push(this.clock.currentTime);
+  tap(event) {
+    if (this.tapping) this.tapped.push(momentOf(event, this.clock));
   },
 
   async ask(handler, body) {

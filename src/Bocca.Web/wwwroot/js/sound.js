@@ -20,6 +20,9 @@ export async function audio() {
   return { tone, context: tone.getContext().rawContext };
 }
 
+// When a finger came down, on the clock of the sound; a busy page hears of it later.
+export const momentOf = (event, context) => context.currentTime - (performance.now() - event.timeStamp) / 1000;
+
 // A sound that came as the base64 of a WAV.
 export const decoded = (context, wav) => context.decodeAudioData(Uint8Array.from(atob(wav), (letter) => letter.charCodeAt(0)).buffer);
 
