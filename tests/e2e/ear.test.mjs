@@ -249,8 +249,7 @@ describe("counting", () => {
             if (due.length === 0) return;
             if (window.context.currentTime >= due[0] + late) {
               window.tappedLate = Math.max(window.tappedLate, window.context.currentTime - due.shift() - late);
-              // The key is held for a while: a keyboard repeats it.
-              // The page is busy just then, and hears of the key a tenth of a second later.
+              // The key is held for a while, so that the keyboard repeats it; and the page is busy just then: it hears of all a tenth later.
               const keys = [false, true, true].map((repeat) => new KeyboardEvent("keydown", { code: "KeyT", key: "t", repeat, bubbles: true }));
               const until = performance.now() + 100;
               while (performance.now() < until);

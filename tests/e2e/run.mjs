@@ -1,6 +1,6 @@
 // Runs the browser suites, all or those named or, after "--but", all except those named: while the demo room is made for all of them,
-// the one that needs no room; then, three at a time and the longest first, those that listen in real time; then two at a time; at last, alone,
-// the one that measures delay.
+// the one that needs no room; then, three at a time and the longest first, those that listen in real time; then two at a time; at last,
+// alone, the one that measures delay.
 import { execFile } from "node:child_process";
 import { existsSync, rmSync } from "node:fs";
 import { dirname, join } from "node:path";
