@@ -13,9 +13,9 @@ import { folder, address, startApp, stopApp, top } from "./app.mjs";
 const here = dirname(fileURLToPath(import.meta.url));
 const roomless = "scores";
 const groups = [
-  { names: ["take", "ear", "capture", "slurs", "advice", "tone", "breath"], atOnce: 3 },
-  { names: ["everywhere", "drills", "notes", "pieces", "setup", "practice", "lesson", "start"], atOnce: 2 },
-  { names: ["live"], atOnce: 1 },
+  { names: ["take", "ear", "capture", "slurs", "advice", "tone", "breath"], atOnce: 3, inRealTime: true },
+  { names: ["everywhere", "drills", "notes", "pieces", "setup", "practice", "lesson", "start"], atOnce: 2, inRealTime: false },
+  { names: ["live"], atOnce: 1, inRealTime: true },
 ];
 
 // Waits until the invented pupils have all played.
@@ -56,16 +56,26 @@ const isOne = ({ details }) => (details.type === "suite" ? 0 : 1);
 const words = process.argv.slice(2);
 const isChosen = (name) => (words[0] === "--but" ? !words.includes(name) : words.length === 0 || words.includes(name));
 const counts = [];
-const take = async (names) => {
-  while (names.length > 0) counts.push(await suite(names.shift()));
+// What sounds in real time is spoilt by a machine that is held up, as a file is that the browser plays to a page too busy to take it in:
+// such a suite is run once more where it failed, and what is wrong fails again.
+const take = async (names, inRealTime = false) => {
+  while (names.length > 0) {
+    const name = names.shift();
+    let said = await suite(name);
+    if (inRealTime && said.failed > 0) {
+      console.log(`${name}: once more from the beginning, in case the machine was held up.`);
+      said = await suite(name);
+    }
+    counts.push(said);
+  }
 };
 const beside = isChosen(roomless) ? take([roomless]) : Promise.resolve();
 await demo();
-for (const [i, { names, atOnce }] of groups.entries()) {
+for (const [i, { names, atOnce, inRealTime }] of groups.entries()) {
   const left = names.filter(isChosen);
   // The first group begins while the suite beside the making of the room still runs.
-  const first = i === 0 ? beside.then(() => take(left)) : take(left);
-  await Promise.all([first, ...Array.from({ length: atOnce - 1 }, () => take(left))]);
+  const first = i === 0 ? beside.then(() => take(left, inRealTime)) : take(left, inRealTime);
+  await Promise.all([first, ...Array.from({ length: atOnce - 1 }, () => take(left, inRealTime))]);
 }
 rmSync(folder, { recursive: true, force: true });
 const [passed, failed] = ["passed", "failed"].map((kind) => counts.reduce((sum, each) => sum + each[kind], 0));
