@@ -81,20 +81,28 @@ public abstract class ClassPage(Journal journal) : StagePage(journal)
         bool IsMeant(Pupil pupil) => !chosen.Contains(pupil.Id) && pupil.Name.Contains(More.Trim(), StringComparison.OrdinalIgnoreCase);
     }
 
-    /// <summary>A pupil's own part of a concert line, on the very instrument and with the very hand.</summary>
-    protected async Task<ClassPart> PartAsync(Pupil pupil, ConcertLine line)
+    /// <summary>The very instruments of some pupils in their very hands, by pupil.</summary>
+    protected Task<IReadOnlyDictionary<int, PlayedInstrument>> PlayedAsync(IReadOnlyList<Pupil> pupils) =>
+        Journal.PlayedAsync(pupils, pupil => pupil.ApproachIn(Room), Room.Conditions.Tuning);
+
+    /// <summary>Each pupil's own part of a concert line, on the very instrument and with the very hand.</summary>
+    protected async Task<IReadOnlyList<ClassPart>> PartsAsync(IReadOnlyList<Pupil> pupils, ConcertLine line)
     {
-        var approach = pupil.ApproachIn(Room);
-        var played = await Journal.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
-        return ClassPart.Of(
-            new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage)
+        var played = await PlayedAsync(pupils);
+        return
+        [
+            .. pupils.Select(pupil =>
             {
-                Approach = approach,
-                Hand = played.Hand,
-                Weights = played.Weights,
-            },
-            line
-        );
+                var own = played[pupil.Id];
+                var member = new ClassMember(pupil.Name, own.Instrument, pupil.Reading, pupil.Stage)
+                {
+                    Approach = pupil.ApproachIn(Room),
+                    Hand = own.Hand,
+                    Weights = own.Weights,
+                };
+                return ClassPart.Of(member, line);
+            }),
+        ];
     }
 
     /// <summary>Keeps who is chosen as a class: whoever was in it and is not chosen leaves it.</summary>

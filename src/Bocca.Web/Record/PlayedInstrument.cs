@@ -45,62 +45,128 @@ public static class PlayedInstruments
         journal.Of(pupil.Id, NotesStop.Measured).Where(entry => entry.InstrumentId == pupil.InstrumentId);
 
     /// <summary>A pupil's instrument as it is played under an approach.</summary>
-    public static async Task<PlayedInstrument> PlayedAsync(this Journal journal, Pupil pupil, Approach approach, Tuning tuning)
+    public static async Task<PlayedInstrument> PlayedAsync(this Journal journal, Pupil pupil, Approach approach, Tuning tuning) =>
+        (await journal.PlayedAsync([pupil], _ => approach, tuning))[pupil.Id];
+
+    /// <summary>The instruments of several pupils as played, by pupil; the record is asked as often for a class as for one.</summary>
+    /// <param name="journal">The record.</param>
+    /// <param name="pupils">Whose.</param>
+    /// <param name="approachOf">The approach of each.</param>
+    /// <param name="tuning">What their open notes are held against.</param>
+    public static async Task<IReadOnlyDictionary<int, PlayedInstrument>> PlayedAsync(
+        this Journal journal,
+        IReadOnlyList<Pupil> pupils,
+        Func<Pupil, Approach> approachOf,
+        Tuning tuning
+    )
     {
-        var (passport, openAt) = await journal.PassportAsync(pupil, tuning);
-        var instrument = passport.Applied(pupil.Instrument);
-        var pins = await journal
-            .Db.Pins.AsNoTracking()
-            .Where(pin => pin.PupilId == pupil.Id && pin.InstrumentId == pupil.InstrumentId)
-            .ToListAsync();
-        // The pupil's own order goes before the room's.
-        var order = await journal
-            .Db.FirstNoteOrders.AsNoTracking()
-            .Where(each => each.InstrumentId == pupil.InstrumentId && (each.PupilId == pupil.Id || each.PupilId == null))
-            .OrderByDescending(each => each.PupilId != null)
-            .FirstOrDefaultAsync();
-        return new PlayedInstrument(
-            instrument,
-            passport,
-            HandOf(pupil, instrument, pins).Under(approach, pupil.Stage) with
-            {
-                FirstNotes = order?.Sounding,
-            },
-            FingeringWeights.Default.Under(approach, pupil.Stage),
-            openAt
+        var ids = pupils.Select(pupil => pupil.Id).ToList();
+        var passports = await journal.PassportsAsync(pupils, tuning);
+        var pins = (await journal.Db.Pins.AsNoTracking().Where(pin => ids.Contains(pin.PupilId)).ToListAsync()).ToLookup(pin =>
+            (pin.PupilId, pin.InstrumentId)
         );
+        var instruments = pupils.Select(pupil => pupil.InstrumentId).Distinct().ToList();
+        var orders = await journal
+            .Db.FirstNoteOrders.AsNoTracking()
+            .Where(each => instruments.Contains(each.InstrumentId) && (each.PupilId == null || ids.Contains(each.PupilId.Value)))
+            .ToListAsync();
+        return pupils.ToDictionary(pupil => pupil.Id, Played);
+
+        PlayedInstrument Played(Pupil pupil)
+        {
+            var ((passport, openAt), approach) = (passports[pupil.Id], approachOf(pupil));
+            var instrument = passport.Applied(pupil.Instrument);
+            // The pupil's own order goes before the room's.
+            var own = orders.Where(each => each.InstrumentId == pupil.InstrumentId && (each.PupilId ?? pupil.Id) == pupil.Id);
+            return new PlayedInstrument(
+                instrument,
+                passport,
+                HandOf(pupil, instrument, pins[(pupil.Id, pupil.InstrumentId)]).Under(approach, pupil.Stage) with
+                {
+                    FirstNotes = own.MaxBy(each => each.PupilId)?.Sounding,
+                },
+                FingeringWeights.Default.Under(approach, pupil.Stage),
+                openAt
+            );
+        }
     }
 
-    /// <summary>Where the partials and slides of the pupil's very instrument lie, by its last kept measurements.</summary>
-    private static async Task<(Passport Passport, DateTime? OpenAt)> PassportAsync(this Journal journal, Pupil pupil, Tuning tuning)
+    /// <summary>Where the partials and slides of each pupil's very instrument lie, by its last kept measurements.</summary>
+    private static async Task<Dictionary<int, (Passport Passport, DateTime? OpenAt)>> PassportsAsync(
+        this Journal journal,
+        IReadOnlyList<Pupil> pupils,
+        Tuning tuning
+    )
+    {
+        var newest = await journal.NewestMeasurementsAsync([.. pupils.Select(pupil => pupil.Id)]);
+        var takes = newest.Values.Select(own => own.Take).OfType<long>().ToList();
+        var entries = newest.Values.Select(own => own.Measured).OfType<long>().Concat(takes).ToList();
+        var figures =
+            entries.Count == 0
+                ? []
+                : await journal.Db.Figures.AsNoTracking().Where(figure => entries.Contains(figure.EntryId)).ToListAsync();
+        var moments =
+            takes.Count == 0
+                ? []
+                : await journal.Db.Entries.Where(take => takes.Contains(take.Id)).ToDictionaryAsync(take => take.Id, take => take.At);
+        return pupils.ToDictionary(pupil => pupil.Id, Own);
+
+        (Passport, DateTime?) Own(Pupil pupil)
+        {
+            var (take, measured) = newest[pupil.Id];
+            var open = figures
+                .Where(figure => figure.EntryId == take && figure.Name == ToneFigures.OpenNote.Name)
+                .OrderBy(figure => int.Parse(figure.Item))
+                .Select(figure => figure.Value);
+            var passport = take is null ? Passport.Unmeasured : Passport.Measured(pupil.Instrument, tuning, open);
+            return (
+                measured is null ? passport : Measured(passport, figures.FindAll(figure => figure.EntryId == measured)),
+                take is { } id ? moments[id] : null
+            );
+        }
+    }
+
+    /// <summary>
+    /// The newest kept take of the open notes, and the newest measured entry, of each pupil's present instrument, by their ids: what was
+    /// measured on another instrument says nothing of this one.
+    /// </summary>
+    private static async Task<Dictionary<int, (long? Take, long? Measured)>> NewestMeasurementsAsync(this Journal journal, List<int> pupils)
     {
         var drills = ToneDrill.All.Where(drill => drill.Aim == ToneAim.Tuning).Select(drill => drill.Id).ToList();
-        // What was measured on another instrument says nothing of this one.
-        var last = await journal
-            .Of(pupil.Id, ToneStop.Takes)
-            .Where(take =>
-                take.Kept
-                && drills.Contains(take.DrillId!)
-                && take.Outcome != Outcome.CannotTell
-                && (take.InstrumentId == null || take.InstrumentId == pupil.InstrumentId)
-            )
-            .Select(take => new { take.Id, take.At })
-            .FirstOrDefaultAsync();
-        var measured = await journal.MeasuredOf(pupil).Select(entry => (long?)entry.Id).FirstOrDefaultAsync();
-        if (last is null && measured is null)
-            return (Passport.Unmeasured, null);
-        var figures = await journal
-            .Db.Figures.AsNoTracking()
-            .Where(figure =>
-                (last != null && figure.EntryId == last.Id && figure.Name == ToneFigures.OpenNote.Name) || figure.EntryId == measured
-            )
+        var newest = await journal
+            .Db.Pupils.IgnoreQueryFilters()
+            .Where(pupil => pupils.Contains(pupil.Id))
+            .Select(pupil => new
+            {
+                pupil.Id,
+                Take = journal
+                    .Db.Entries.Where(take =>
+                        take.PupilId == pupil.Id
+                        && take.Kind == ToneStop.Takes.Id
+                        && take.DeletedAt == null
+                        && take.Kept
+                        && drills.Contains(take.DrillId!)
+                        && take.Outcome != Outcome.CannotTell
+                        && (take.InstrumentId == null || take.InstrumentId == pupil.InstrumentId)
+                    )
+                    .OrderByDescending(take => take.At)
+                    .ThenByDescending(take => take.Id)
+                    .Select(take => (long?)take.Id)
+                    .FirstOrDefault(),
+                Measured = journal
+                    .Db.Entries.Where(entry =>
+                        entry.PupilId == pupil.Id
+                        && entry.Kind == NotesStop.Measured.Id
+                        && entry.DeletedAt == null
+                        && entry.InstrumentId == pupil.InstrumentId
+                    )
+                    .OrderByDescending(entry => entry.At)
+                    .ThenByDescending(entry => entry.Id)
+                    .Select(entry => (long?)entry.Id)
+                    .FirstOrDefault(),
+            })
             .ToListAsync();
-        var open = figures
-            .Where(figure => figure.Name == ToneFigures.OpenNote.Name)
-            .OrderBy(figure => int.Parse(figure.Item))
-            .Select(figure => figure.Value);
-        var passport = last is null ? Passport.Unmeasured : Passport.Measured(pupil.Instrument, tuning, open);
-        return (measured is null ? passport : Measured(passport, figures), last?.At);
+        return newest.ToDictionary(own => own.Id, own => (own.Take, own.Measured));
     }
 
     private static Passport Measured(Passport passport, List<EntryFigure> figures)
@@ -123,7 +189,7 @@ public static class PlayedInstruments
         };
     }
 
-    private static Hand HandOf(Pupil pupil, Instrument instrument, List<NotePin> pins) =>
+    private static Hand HandOf(Pupil pupil, Instrument instrument, IEnumerable<NotePin> pins) =>
         new()
         {
             ReachCm = instrument.Slide is not null && pupil.ArmCm is { } arm ? ArmReach.Of(arm, instrument).OutCm : null,

@@ -65,6 +65,26 @@ public sealed class QueryTests : IDisposable
         Assert.InRange(few, 4, 16);
     }
 
+    [Theory]
+    [InlineData("/practice/class", ".seats li")]
+    [InlineData("/notes/class", "#stage tbody tr")]
+    [InlineData("/slurs/class", "#stage tbody tr")]
+    public async Task A_class_asks_as_often_for_twelve_pupils_as_for_two(string address, string each)
+    {
+        await FillAsync(2, takes: 1);
+        await SeatAsync();
+        var few = (await QueriesAsync(address)).Queries.Count;
+        await FillAsync(10, takes: 1);
+        Assert.Equal(12, await SeatAsync());
+        var (queries, page) = await QueriesAsync(address);
+        Assert.Equal(few, queries.Count);
+        Assert.Equal(12, page.QuerySelectorAll(each).Length);
+        Assert.InRange(few, 4, 16);
+
+        Task<int> SeatAsync() =>
+            _room.InRecordAsync(db => db.Pupils.ExecuteUpdateAsync(set => set.SetProperty(pupil => pupil.ClassName, "Band")));
+    }
+
     /// <summary>What is shown whole reads its payload: the take on the stage, and the samples that make the pupil's own scale.</summary>
     [Fact]
     public async Task A_stage_reads_the_payload_of_what_is_on_it_and_no_other()

@@ -70,12 +70,6 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
             Line = ConcertLine.Of(ConcertShape.LongNote, "Bb");
         }
 
-        var parts = new List<ClassPart>();
-        foreach (var pupil in Members)
-        {
-            parts.Add(await PartAsync(pupil, Line));
-        }
-
-        Parts = parts;
+        Parts = await PartsAsync(Members, Line);
     }
 }

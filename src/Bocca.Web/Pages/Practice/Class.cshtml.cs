@@ -150,14 +150,8 @@ public class ClassModel(Journal journal) : ClassPage(journal)
             : $"Concert {Wording.Spelled(StartOr)}, one long note";
         OwnRound = await ClassRound.ReadAsync(Journal, ClassName, what, Turn);
         var line = ConcertLine.Of(ConcertShape.LongNote, StartOr);
-        var own = new Dictionary<int, (ClassPart, ClassNote)>();
-        foreach (var pupil in OwnRound.Seats.Select(seat => seat.Pupil))
-        {
-            var part = await PartAsync(pupil, line);
-            own[pupil.Id] = (part, part.Notes[0]);
-        }
-
-        Own = own;
+        List<Pupil> seated = [.. OwnRound.Seats.Select(seat => seat.Pupil)];
+        Own = seated.Zip(await PartsAsync(seated, line)).ToDictionary(own => own.First.Id, own => (own.Second, own.Second.Notes[0]));
     }
 
     private async Task RemediesAsync()

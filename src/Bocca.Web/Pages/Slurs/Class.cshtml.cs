@@ -59,22 +59,20 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
     private async Task LoadAsync()
     {
         await LoadMembersAsync();
-        var players = new List<(ClassMember Member, SlurPlayer Player)>();
-        foreach (var pupil in Members)
-        {
-            var approach = pupil.ApproachIn(Room);
-            var played = await Journal.PlayedAsync(pupil, approach, Room.Conditions.Tuning);
-            players.Add(
-                (
-                    new ClassMember(pupil.Name, played.Instrument, pupil.Reading, pupil.Stage) { Approach = approach },
-                    SlurPlayer.Of(played.Instrument, pupil.Reading, pupil.Stage, approach) with
+        var played = await PlayedAsync(Members);
+        var players = Members
+            .Select(pupil =>
+            {
+                var (own, approach) = (played[pupil.Id], pupil.ApproachIn(Room));
+                return (
+                    Member: new ClassMember(pupil.Name, own.Instrument, pupil.Reading, pupil.Stage) { Approach = approach },
+                    Player: SlurPlayer.Of(own.Instrument, pupil.Reading, pupil.Stage, approach) with
                     {
-                        Hand = played.Hand,
+                        Hand = own.Hand,
                     }
-                )
-            );
-        }
-
+                );
+            })
+            .ToList();
         Asked = ClassSlur.Offered([.. players.Select(each => each.Player)], Room.Approach);
         try
         {
