@@ -1,36 +1,15 @@
 using AngleSharp;
 using AngleSharp.Html.Dom;
-using Bocca.Web.Frame;
 using Bocca.Web.Record;
-using Microsoft.AspNetCore.Hosting;
-using Microsoft.AspNetCore.Mvc.ModelBinding;
-using Microsoft.AspNetCore.Mvc.Razor;
-using Microsoft.AspNetCore.Mvc.RazorPages.Infrastructure;
-using Microsoft.AspNetCore.Mvc.Testing;
-using Microsoft.AspNetCore.TestHost;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
-using Microsoft.Extensions.Hosting;
 
 namespace Bocca.Web.Tests;
 
 /// <summary>The application on a real SQLite file of its own, with no demo pupils.</summary>
-public sealed class Room : WebApplicationFactory<Program>
+public sealed class Room : IDisposable, IAsyncDisposable
 {
-    /// <summary>An empty record as the application makes one; made once, since every room begins with it.</summary>
-    private static readonly Lazy<string> EmptyRecord = new(MakeEmptyRecord);
-
-    /// <summary>What the framework knows about every page's fields: the same for every room, and most of what starting one takes.</summary>
-    private static IModelMetadataProvider? _fields;
-
-    /// <summary>The scripts and styles with their fingerprint: no test changes them.</summary>
-    private static Assets? _assets;
-
-    /// <summary>The pages and views as they were found and made ready: the same for every room.</summary>
-    private static PageLoader? _pages;
-    private static IRazorViewEngine? _views;
-
-    public string Folder { get; } = Directory.CreateTempSubdirectory("bocca-web").FullName;
+    private RoomApplication? _application;
 
     public bool KeepFolder { get; init; }
 
@@ -42,47 +21,17 @@ public sealed class Room : WebApplicationFactory<Program>
     /// <summary>Whether the invented pupils are there.</summary>
     public bool Demo { get; init; }
 
-    protected override void ConfigureWebHost(IWebHostBuilder builder)
-    {
-        if (!Demo && UseFolder is null)
-            File.Copy(EmptyRecord.Value, Path.Combine(Folder, "bocca.db"));
-        builder
-            .UseSetting("data", UseFolder ?? Folder)
-            .UseSetting("empty", Demo ? "false" : "true")
-            .UseSetting("warm-up", "false")
-            .ConfigureTestServices(services =>
-            {
-                if (_fields is not null)
-                    services.AddSingleton(_fields);
-                if (_assets is not null)
-                    services.AddSingleton(_assets);
-                if (_pages is not null && _views is not null)
-                    services.AddSingleton(_pages).AddSingleton(_views);
-                Instead?.Invoke(services);
-            });
-    }
+    public string Folder => Application.Folder;
 
-    protected override IHost CreateHost(IHostBuilder builder)
-    {
-        var host = base.CreateHost(builder);
-        _fields ??= host.Services.GetRequiredService<IModelMetadataProvider>();
-        _assets ??= host.Services.GetRequiredService<Assets>();
-        _pages ??= host.Services.GetRequiredService<PageLoader>();
-        _views ??= host.Services.GetRequiredService<IRazorViewEngine>();
-        return host;
-    }
+    public IServiceProvider Services => Application.Services;
 
-    private static string MakeEmptyRecord()
-    {
-        var folder = Directory.CreateTempSubdirectory("bocca-web").FullName;
-        using (var db = new BoccaDb(new DbContextOptionsBuilder<BoccaDb>().UseSqlite(RecordFile.ConnectionString(folder)).Options))
-        {
-            RecordFile.PrepareAsync(db, new Frame.Stops([Frame.Desk.Stop])).GetAwaiter().GetResult();
-            db.Database.ExecuteSqlRaw("PRAGMA wal_checkpoint(TRUNCATE);");
-        }
+    /// <summary>Whether nothing is out of the ordinary, so that the next test may have the same application with an empty record.</summary>
+    private bool IsUsual => !KeepFolder && !Demo && UseFolder is null && Instead is null;
 
-        return Path.Combine(folder, "bocca.db");
-    }
+    private RoomApplication Application =>
+        _application ??= IsUsual ? RoomApplication.Free() : new RoomApplication(UseFolder, Demo, KeepFolder, Instead);
+
+    public HttpClient CreateClient() => Application.CreateClient();
 
     public async Task<Pupil> AddAsync(string name, string instrument = "trumpet-bb", string reading = "treble")
     {
@@ -128,13 +77,20 @@ public sealed class Room : WebApplicationFactory<Program>
         return await read(scope.ServiceProvider.GetRequiredService<BoccaDb>());
     }
 
-    protected override void Dispose(bool disposing)
+    public void Dispose()
     {
-        base.Dispose(disposing);
-        if (!disposing || KeepFolder || !Directory.Exists(Folder))
-            return;
-        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        Directory.Delete(Folder, recursive: true);
+        if (IsUsual)
+            _application?.Leave();
+        else
+            _application?.Dispose();
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        if (IsUsual || _application is null)
+            Dispose();
+        else
+            await _application.DisposeAsync();
     }
 }
 
