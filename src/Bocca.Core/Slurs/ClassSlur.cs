@@ -28,16 +28,15 @@ public sealed record ClassSlur(ClassMember Member, Slur? Slur, Slur? Instead, st
     /// The slur that a class is offered until another is chosen: one that most of it can share; of those the usual one first, then the
     /// shapes in their order, from the lowest partial up.
     /// </summary>
-    /// <param name="players">The class.</param>
+    /// <param name="members">The class.</param>
     /// <param name="approach">The room's approach.</param>
-    public static Slur Offered(IReadOnlyList<SlurPlayer> players, Approach approach)
+    public static Slur Offered(IReadOnlyList<SlurMember> members, Approach approach)
     {
         var usual = Concert(UsualShape, UsualPartial, approach);
-        var own = players.Select(player => SlurWriter.All(player).Where(slur => !slur.Shape.Neighbours).ToList()).ToList();
         return Shapes
             .SelectMany(shape => SlurWriter.OnTube(Model(approach), shape, Catalogue.Get(ModelInstrument).Tubes[0]))
             .Prepend(usual)
-            .MaxBy(slur => own.Count(theirs => theirs.Exists(each => Shares(each, slur))))!;
+            .MaxBy(slur => members.Count(member => member.Sharing(slur).Any()))!;
     }
 
     private static SlurPlayer Model(Approach approach)
@@ -45,13 +44,6 @@ public sealed record ClassSlur(ClassMember Member, Slur? Slur, Slur? Instead, st
         var instrument = Catalogue.Get(ModelInstrument);
         return SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Pieces, approach);
     }
-
-    /// <summary>Whether a slur has the concert notes of another, octaves apart or together.</summary>
-    private static bool Shares(Slur own, Slur model) =>
-        own.Notes.Count == model.Notes.Count
-        && own.Shape.Neighbours == model.Shape.Neighbours
-        && own.Notes.Select((note, i) => note.Sounding.Midi - model.Notes[i].Sounding.Midi).Distinct().ToList() is [var apart]
-        && apart % 12 == 0;
 
     /// <summary>The slur whose concert notes a class plays, on an open tube in B flat.</summary>
     /// <param name="shape">Its shape by id.</param>
@@ -70,29 +62,26 @@ public sealed record ClassSlur(ClassMember Member, Slur? Slur, Slur? Instead, st
 
     /// <summary>A concert slur for a player: on one tube, in the octave that lies best; else the same shape where it goes.</summary>
     /// <param name="member">The player.</param>
-    /// <param name="player">The same as slurs see one.</param>
     /// <param name="model">The slur whose concert pitches everybody plays.</param>
-    public static ClassSlur Of(ClassMember member, SlurPlayer player, Slur model)
+    public static ClassSlur Of(SlurMember member, Slur model)
     {
-        var start = StartNotes.Of(member.Instrument);
+        var instrument = member.Player.Instrument;
+        var start = StartNotes.Of(instrument);
         var home = (start.ConcertBb.Midi + start.ConcertF.Midi) / 2.0;
-        var own = SlurWriter.All(player).ToList();
-        var same = own.Where(slur => Shares(slur, model))
-            .OrderBy(slur => Math.Abs(slur.Notes.Average(note => note.Sounding.Midi) - home))
-            .ThenBy(slur => slur.Notes[0].Tube.Semitones)
-            .FirstOrDefault();
-        if (same is not null)
-            return new ClassSlur(member, same with { Shape = model.Shape }, null, null);
-        var instead = own.Where(slur => slur.Shape.Id == model.Shape.Id)
+        double Away(Slur slur) => Math.Abs(slur.Notes.Average(note => note.Sounding.Midi) - home);
+        if (member.Sharing(model).OrderBy(Away).ThenBy(slur => slur.Notes[0].Tube.Semitones).FirstOrDefault() is { } same)
+            return new ClassSlur(member.Member, same with { Shape = model.Shape }, null, null);
+        var instead = member
+            .Of(model.Shape)
             .OrderBy(slur => Math.Abs(((slur.Notes[0].Sounding.Midi - model.Notes[0].Sounding.Midi) % 12 + 18) % 12 - 6))
-            .ThenBy(slur => Math.Abs(slur.Notes.Average(note => note.Sounding.Midi) - home))
+            .ThenBy(Away)
             .FirstOrDefault();
         var names = string.Join(" ", model.Notes.Select(note => note.Sounding.ToString()[..^1]).Distinct());
         return new ClassSlur(
-            member,
+            member.Member,
             null,
             instead,
-            $"No one setting of the {member.Instrument.Name} has concert {names} inside the range."
+            $"No one setting of the {instrument.Name} has concert {names} inside the range."
         );
     }
 }

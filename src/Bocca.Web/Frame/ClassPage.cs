@@ -59,7 +59,17 @@ public abstract class ClassPage(Journal journal) : StagePage(journal)
     /// <summary>Reads who is in the class: who is chosen, else the class asked for, the pupil's own, or the first there is.</summary>
     protected async Task LoadMembersAsync()
     {
-        var all = await Db.Pupils.AsNoTracking().OrderBy(pupil => pupil.Name).ThenBy(pupil => pupil.Id).ToListAsync();
+        // Of everybody the name and the class alone: a large room is no reason to wait.
+        var all = await Db
+            .Pupils.OrderBy(pupil => pupil.Name)
+            .ThenBy(pupil => pupil.Id)
+            .Select(pupil => new
+            {
+                pupil.Id,
+                pupil.Name,
+                pupil.ClassName,
+            })
+            .ToListAsync();
         Classes = [.. all.Select(pupil => pupil.ClassName).Where(name => name != "").Distinct().Order(StringComparer.Ordinal)];
         var chosen = Who.Take(AtOnce).ToHashSet();
         if (chosen.Count == 0 || Classes.Contains(ClassAsked))
@@ -72,13 +82,17 @@ public abstract class ClassPage(Journal journal) : StagePage(journal)
             chosen = [.. all.Where(pupil => ClassName != "" && pupil.ClassName == ClassName).Take(AtOnce).Select(pupil => pupil.Id)];
         }
 
-        if (!string.IsNullOrWhiteSpace(More) && all.Find(IsMeant) is { } meant)
+        if (
+            !string.IsNullOrWhiteSpace(More)
+            && all.Find(pupil => !chosen.Contains(pupil.Id) && pupil.Name.Contains(More.Trim(), StringComparison.OrdinalIgnoreCase))
+                is { } meant
+        )
             chosen.Add(meant.Id);
-        ToChoose = [.. all.Where((pupil, at) => at < AtOnce || chosen.Contains(pupil.Id))];
+        var shown = all.Where((pupil, at) => at < AtOnce || chosen.Contains(pupil.Id)).Select(pupil => pupil.Id).ToList();
+        var pupils = await Db.Pupils.AsNoTracking().Where(pupil => shown.Contains(pupil.Id)).ToDictionaryAsync(pupil => pupil.Id);
+        ToChoose = [.. shown.Where(pupils.ContainsKey).Select(id => pupils[id])];
         Members = [.. ToChoose.Where(pupil => chosen.Contains(pupil.Id))];
         HasMore = all.Count > ToChoose.Count;
-
-        bool IsMeant(Pupil pupil) => !chosen.Contains(pupil.Id) && pupil.Name.Contains(More.Trim(), StringComparison.OrdinalIgnoreCase);
     }
 
     /// <summary>The very instruments of some pupils in their very hands, by pupil.</summary>

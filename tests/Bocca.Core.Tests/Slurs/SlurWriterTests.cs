@@ -306,15 +306,13 @@ public sealed class SlurWriterTests
         var members = instruments
             .Split(' ')
             .Select(Catalogue.Get)
-            .Select(instrument =>
-                (
-                    Member: new ClassMember("", instrument, instrument.Readings[0], LearningStage.Second) { Approach = approach },
-                    Player: SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Second, approach)
-                )
-            )
+            .Select(instrument => new SlurMember(
+                new ClassMember("", instrument, instrument.Readings[0], LearningStage.Second) { Approach = approach },
+                SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Second, approach)
+            ))
             .ToList();
-        int Sharing(Slur slur) => members.Count(each => ClassSlur.Of(each.Member, each.Player, slur).Slur is not null);
-        var offered = ClassSlur.Offered([.. members.Select(each => each.Player)], approach);
+        int Sharing(Slur slur) => members.Count(member => ClassSlur.Of(member, slur).Slur is not null);
+        var offered = ClassSlur.Offered(members, approach);
         Assert.Equal(
             ClassSlur.Shapes.SelectMany(shape => Enumerable.Range(2, 6).Select(first => Made(shape.Id, first))).OfType<Slur>().Max(Sharing),
             Sharing(offered)
@@ -339,11 +337,13 @@ public sealed class SlurWriterTests
         var model = ClassSlur.Concert("pair", 3, Approach.Of(ApproachPreset.MouthpieceFirst));
         ClassSlur For(string id) =>
             ClassSlur.Of(
-                new ClassMember(id, Catalogue.Get(id), Catalogue.Get(id).Readings[0], LearningStage.Pieces)
-                {
-                    Approach = Approach.Of(ApproachPreset.MouthpieceFirst),
-                },
-                Player(id),
+                new SlurMember(
+                    new ClassMember(id, Catalogue.Get(id), Catalogue.Get(id).Readings[0], LearningStage.Pieces)
+                    {
+                        Approach = Approach.Of(ApproachPreset.MouthpieceFirst),
+                    },
+                    Player(id)
+                ),
                 model
             );
         foreach (var id in new[] { "trombone", "euphonium-3v", "tuba-bb-3v", "tuba-eb-3v", "horn-double" })

@@ -60,20 +60,17 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
     {
         await LoadMembersAsync();
         var played = await PlayedAsync(Members);
-        var players = Members
+        var members = Members
             .Select(pupil =>
             {
                 var (own, approach) = (played[pupil.Id], pupil.ApproachIn(Room));
-                return (
-                    Member: new ClassMember(pupil.Name, own.Instrument, pupil.Reading, pupil.Stage) { Approach = approach },
-                    Player: SlurPlayer.Of(own.Instrument, pupil.Reading, pupil.Stage, approach) with
-                    {
-                        Hand = own.Hand,
-                    }
-                );
+                var player = SlurPlayer.Of(own.Instrument, pupil.Reading, pupil.Stage, approach);
+                var member = new ClassMember(pupil.Name, own.Instrument, pupil.Reading, pupil.Stage) { Approach = approach };
+                return new SlurMember(member, player with { Hand = own.Hand });
             })
             .ToList();
-        Asked = ClassSlur.Offered([.. players.Select(each => each.Player)], Room.Approach);
+
+        Asked = ClassSlur.Offered(members, Room.Approach);
         try
         {
             if (Shape is not null || FirstPartial is not null)
@@ -84,7 +81,7 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
             Trouble = problem.Message;
         }
 
-        Parts = players.ConvertAll(each => (ClassSlur.Of(each.Member, each.Player, Asked), each.Player));
+        Parts = members.ConvertAll(member => (ClassSlur.Of(member, Asked), member.Player));
         if (Trouble is null && !Parts.Any(part => (part.Own.Slur ?? part.Own.Instead) is not null))
             Trouble =
                 Parts.Count == 0
