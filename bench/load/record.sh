@@ -40,7 +40,7 @@ SQL
 serve
 echo "| page | median ms | 95th ms | kB |"
 echo "| --- | --- | --- | --- |"
-for page in / /record/5 "/record/5?stop=buzz" /buzz/5 /tone/5 "/notes/5?note=C4" /notes/5/hand /slurs/5 /slurs/5/map /breath/5 /set-up/5 /practice/5 /practice/5/week /practice/5/message /practice/class /ear/4 /ear/count/4 /ear/tell/4 /pieces/5 /pieces/6/5 /pieces/6/5/sheet; do
+for page in / /record/5 "/record/5?stop=buzz" /buzz/5 /tone/5 "/notes/5?note=C4" /notes/5/hand /slurs/5 /slurs/5/map /breath/5 /set-up/5 /practice/5 /practice/5/week /practice/5/message /practice/class /notes/class /slurs/class /ear/4 /ear/count/4 /ear/tell/4 /pieces/5 /pieces/6/5 /pieces/6/5/sheet; do
   for _ in 1 2 3; do curl -sS --fail -o "$dir.page" "http://localhost:$port$page"; done
   for _ in $(seq "$requests"); do curl -s -o "$dir.page" -w '%{time_starttransfer}\n' "http://localhost:$port$page"; done |
     sort -n | awk -v page="$page" -v size="$(wc -c <"$dir.page")" \

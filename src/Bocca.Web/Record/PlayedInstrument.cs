@@ -100,11 +100,16 @@ public static class PlayedInstruments
     {
         var newest = await journal.NewestMeasurementsAsync([.. pupils.Select(pupil => pupil.Id)]);
         var takes = newest.Values.Select(own => own.Take).OfType<long>().ToList();
-        var entries = newest.Values.Select(own => own.Measured).OfType<long>().Concat(takes).ToList();
+        var measures = newest.Values.Select(own => own.Measured).OfType<long>().ToList();
         var figures =
-            entries.Count == 0
+            takes.Count + measures.Count == 0
                 ? []
-                : await journal.Db.Figures.AsNoTracking().Where(figure => entries.Contains(figure.EntryId)).ToListAsync();
+                : await journal
+                    .Db.Figures.AsNoTracking()
+                    .Where(figure =>
+                        (takes.Contains(figure.EntryId) && figure.Name == ToneFigures.OpenNote.Name) || measures.Contains(figure.EntryId)
+                    )
+                    .ToListAsync();
         var moments =
             takes.Count == 0
                 ? []
