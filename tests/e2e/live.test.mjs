@@ -30,24 +30,31 @@ function clicks(path, hertz, seconds) {
   writeFileSync(path, Buffer.concat([head, samples]));
 }
 
-// Asks the server for next to nothing and waits for the next picture, again and again: what any question takes on this machine now.
+const median = (values) => values.sort((a, b) => a - b)[values.length >> 1];
+
+// Asks the server for next to nothing and waits as long as a picture lasts, again and again until it is stopped, outside the page, which
+// a slow page therefore does not make slower: what that takes on this machine now, in the median, milliseconds.
 function askBeside() {
-  window.asked = [];
-  (async () => {
-    for (;;) {
+  const asked = [];
+  let stopped = false;
+  const asking = (async () => {
+    while (!stopped) {
       const began = performance.now();
-      await fetch("/css/bocca.css", { method: "HEAD", cache: "no-store" });
-      await new Promise(requestAnimationFrame);
-      window.asked.push(performance.now() - began);
+      await fetch(`${address}/css/bocca.css`, { method: "HEAD" });
+      await new Promise((resolve) => setTimeout(resolve, 16));
+      asked.push(performance.now() - began);
       await new Promise((resolve) => setTimeout(resolve, 50));
     }
-  })();
+  })().catch(() => {}); // The application went away: whoever asks for the median is told none.
+  return async () => {
+    stopped = true;
+    await asking;
+    return median(asked);
+  };
 }
 
-// What a question so asked takes on a machine that is not held up, milliseconds: the next picture, mostly.
-const usualMs = 16;
-
-const median = (values) => values.sort((a, b) => a - b)[values.length >> 1];
+// What it takes on a machine that is not held up, milliseconds: the picture, mostly.
+const usualMs = 22;
 
 // How late the line was in one take: the median of its points and the first point of the first tone; and how much slower than usual the
 // machine answered beside it.
@@ -57,14 +64,14 @@ async function lateness(spoken, pupil) {
     await page.goto(`${address}/buzz/${pupil}?drill=steady-line`);
     await page.selectOption("[name=source]", "Microphone");
     await page.fill("[name=tempo]", "160");
-    await page.evaluate(askBeside);
+    const takes = askBeside();
     await page.click("[data-go]");
     // Three seconds of line say how late it is; the rest of the take would say it again.
     await page.waitForFunction(() => document.querySelectorAll(".live .thread path").length >= 3, null, { timeout: 60000 });
     await page.click("[data-go]");
     await page.waitForFunction(() => document.querySelector(".work").dataset.onset, null, { timeout: 60000 });
     const work = page.locator(".work");
-    const slower = Math.max(1, median(await page.evaluate(() => window.asked)) / usualMs);
+    const slower = Math.max(1, (await takes()) / usualMs);
     late = { line: median(JSON.parse(await work.getAttribute("data-lags"))), onset: Number(await work.getAttribute("data-onset")), slower };
   });
   return late;
