@@ -60,6 +60,8 @@ describe("a piece", () => {
 
   it("that was seen before is drawn without the engraver, and another is not lost when it was away", { timeout: 60000 }, async () => {
     await visit({ expectErrors: true }, async (page) => {
+      // In a browser that shares no thread each page has an engraver of its own, which is fetched anew.
+      await page.addInitScript(() => delete window.SharedWorker);
       const write = (text) => `${address}/pieces/7/write?title=Seen&text=${encodeURIComponent(text)}`;
       const drawn = async () => {
         await page.waitForSelector(".typed-staff[data-ready] g.notehead");
@@ -76,6 +78,34 @@ describe("a piece", () => {
       await page.unroute("**/verovio-module.mjs");
       await page.fill("textarea", "4/4 q G4 F4 E4 C4 |");
       await page.waitForFunction((old) => document.querySelector(".typed-staff svg").outerHTML !== old, before, { timeout: 20000 });
+    });
+  });
+
+  it("is drawn by one engraver, which stays on the way from page to page", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      const browser = await page.context().browser().newBrowserCDPSession();
+      const engravers = async () => (await browser.send("Target.getTargets")).targetInfos.filter(({ type, url }) => type === "shared_worker" && url.includes("engraver")).map(({ targetId }) => targetId);
+      const drawn = [];
+      for (const text of ["4/4 q D4 E4 F4 G4 |", "4/4 q G4 F4 E4 D4 |"]) {
+        await page.goto(`${address}/pieces/7/write?title=Two&text=${encodeURIComponent(text)}`);
+        await page.waitForSelector(".typed-staff[data-ready] g.notehead");
+        drawn.push(...(await engravers()));
+      }
+      assert.equal(drawn.length, 2);
+      assert.equal(drawn[0], drawn[1]);
+    });
+  });
+
+  it("is drawn all the same where the shared engraver says nothing any more", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.clock.install();
+      await page.addInitScript(() => (window.SharedWorker = class { port = { postMessage: () => (window.wasAsked = true) }; }));
+      await page.goto(`${address}/pieces/7/write?title=Silent&text=${encodeURIComponent("4/4 q D4 E4 F4 G4 |")}`);
+      await page.waitForFunction(() => window.wasAsked);
+      await page.clock.fastForward(30000);
+      await page.waitForFunction(() => document.body.textContent.includes("Bocca does not answer"));
+      await page.fill("textarea", "4/4 q G4 F4 E4 D4 |");
+      await page.waitForSelector(".typed-staff[data-ready] g.notehead");
     });
   });
 
@@ -131,7 +161,7 @@ describe("a piece", () => {
       await page.waitForSelector("[data-slip]:visible");
       assert.match(await page.textContent("[data-slip]"), /H4.*is no note/);
       assert.equal(await page.textContent("[data-slip] mark"), "H4");
-      assert.equal(await page.locator(".typed-staff g.notehead").count(), 2);
+      await page.waitForFunction(() => document.querySelectorAll(".typed-staff g.notehead").length === 2);
       // Kept it cannot be: the cursor goes to the place.
       await page.keyboard.press("Tab");
       await page.keyboard.press("Tab");

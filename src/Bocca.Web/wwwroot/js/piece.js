@@ -44,6 +44,7 @@ export const piece = () => ({
     if (width === this.width || width < 100) return;
     this.width = width;
     const picture = await engrave(JSON.parse(this.home.querySelector("script[data-score]").textContent), width, true, { auto: true, scale: width < 500 ? 36 : 48, spread: 0.4 });
+    if (width !== this.width) return;
     box.replaceChildren(picture);
     this.engraving = false;
     this.drawn();

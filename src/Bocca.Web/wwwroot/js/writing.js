@@ -36,7 +36,7 @@ export const writing = () => ({
       this.at = said.at;
       this.before = said.slip ? typed.slice(Math.max(0, said.at - 12), said.at) : "";
       this.wrong = said.slip ? typed.slice(said.at, said.at + said.length) || "…" : "";
-      if (said.xml) await this.show(said.xml);
+      if (said.xml) await this.show(said.xml, typed);
     } catch (problem) {
       this.trouble = inWords(problem, "type on");
     }
@@ -50,9 +50,12 @@ export const writing = () => ({
     return response.json();
   },
 
-  async show(xml) {
+  // What was typed on meanwhile has its own picture.
+  async show(xml, typed) {
     const box = this.home.querySelector("[data-engraved]");
-    box.replaceChildren(await engrave(xml, box.clientWidth, true, { auto: true, scale: 45 }));
+    const picture = await engrave(xml, box.clientWidth, true, { auto: true, scale: 45 });
+    if (typed !== this.text.value) return;
+    box.replaceChildren(picture);
     box.setAttribute("data-ready", "");
   },
 
