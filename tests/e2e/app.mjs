@@ -19,7 +19,7 @@ export let port, address;
 
 const quiet = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--autoplay-policy=no-user-gesture-required"];
 
-let running, shared;
+let running, shared, usual;
 
 // A port that nobody uses.
 export const freePort = () => new Promise((resolve, reject) => {
@@ -104,22 +104,27 @@ export function commands() {
 // Chromium without a window's parts: the same engine, which opens a page in half the time.
 const launch = (media = []) => chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell", args: [...quiet, ...media] });
 
-// Visits with a fresh context of the suite's browser, or with a browser of its own where it hears or sees a file, and checks
-// afterwards what must not happen on any visit: errors on the console, and requests to another host.
+// Visits with the suite's browser, or with a browser of its own where it hears or sees a file, and checks afterwards what must not happen
+// on any visit: errors on the console, and requests to another host. The suite's visits share what was fetched, but nothing that a page
+// kept; a browser that was never here (anew), and one that is touched, are their own.
 export async function visit(options, steps) {
-  const { microphone, camera, viewport = { width: 1280, height: 800 }, touch = false, expectErrors = false } = options;
+  const { microphone, camera, viewport = { width: 1280, height: 800 }, touch = false, anew = false, expectErrors = false } = options;
   const media = microphone || camera ? ["--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream"] : [];
   if (microphone) media.push(`--use-file-for-fake-audio-capture=${microphone}%noloop`);
   if (camera) media.push(`--use-file-for-fake-video-capture=${camera}`);
   const browser = media.length > 0 ? await launch(media) : (shared ??= await launch());
-  const context = await browser.newContext({ viewport, hasTouch: touch });
+  const isUsual = browser === shared && !touch && !anew;
+  const context = isUsual ? (usual ??= await browser.newContext()) : await browser.newContext({ viewport, hasTouch: touch });
+  const wrong = [];
+  const asked = (request) => {
+    const { protocol, host } = new URL(request.url());
+    if (protocol.startsWith("http") && host !== `localhost:${port}`) wrong.push(`asked ${host}`);
+  };
+  context.on("request", asked);
   try {
-    const wrong = [];
-    context.on("request", (request) => {
-      const { protocol, host } = new URL(request.url());
-      if (protocol.startsWith("http") && host !== `localhost:${port}`) wrong.push(`asked ${host}`);
-    });
     const page = await context.newPage();
+    if (isUsual) await forget(page);
+    await page.setViewportSize(viewport);
     page.setDefaultTimeout(20000);
     page.on("pageerror", (error) => wrong.push(`page error: ${error.message}`));
     page.on("console", (message) => {
@@ -128,9 +133,18 @@ export async function visit(options, steps) {
     await steps(page);
     assert.deepEqual(wrong, []);
   } finally {
-    await context.close();
+    context.off("request", asked);
+    if (isUsual) await Promise.all(context.pages().map((page) => page.close()));
+    else await context.close();
     if (browser !== shared) await browser.close();
   }
+}
+
+// Lets go of what pages kept in the browser before.
+async function forget(page) {
+  const session = await page.context().newCDPSession(page);
+  await session.send("Storage.clearDataForOrigin", { origin: address, storageTypes: "cookies,local_storage,indexeddb" });
+  await session.detach();
 }
 
 // The practice player's take without waiting for it: the same sound, sent at once.

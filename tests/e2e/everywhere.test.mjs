@@ -65,7 +65,7 @@ describe("every page", () => {
   });
 
   it("weighs less than 150 kB on the wire before the engraver", { timeout: 60000 }, async () => {
-    await visit({}, async (page) => {
+    await visit({ anew: true }, async (page) => {
       const session = await page.context().newCDPSession(page);
       await session.send("Network.enable");
       const kinds = new Map();

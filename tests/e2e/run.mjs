@@ -13,8 +13,8 @@ import { folder, address, startApp, stopApp, top } from "./app.mjs";
 const here = dirname(fileURLToPath(import.meta.url));
 const roomless = "scores";
 const groups = [
-  { names: ["take", "ear", "capture", "slurs", "advice", "tone", "breath"], atOnce: 3, inRealTime: true },
-  { names: ["everywhere", "drills", "notes", "pieces", "setup", "practice", "lesson", "start"], atOnce: 2, inRealTime: false },
+  { names: ["take", "ear", "drills", "capture", "slurs", "advice", "tone", "breath"], atOnce: 3, inRealTime: true },
+  { names: ["everywhere", "notes", "pieces", "setup", "practice", "lesson", "start"], atOnce: 2, inRealTime: false },
   { names: ["live"], atOnce: 1, inRealTime: true },
 ];
 
