@@ -83,7 +83,7 @@ describe("sound from", () => {
       await page.selectOption("[name=source]", "PracticePlayer");
       await page.fill("[name=tempo]", "160");
       await page.click("[data-go]");
-      await page.waitForSelector(".live .thread", { timeout: 60000 });
+      await page.waitForSelector(".live-threads .thread", { timeout: 60000 });
       await killApp();
       await page.waitForSelector("[data-again]:visible", { timeout: 60000 });
       assert.match(await page.textContent(".transport .trouble"), /Bocca does not answer/);

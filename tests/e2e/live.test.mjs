@@ -67,7 +67,7 @@ async function lateness(spoken, pupil) {
     const takes = askBeside();
     await page.click("[data-go]");
     // Three seconds of line say how late it is; the rest of the take would say it again.
-    await page.waitForFunction(() => document.querySelectorAll(".live .thread path").length >= 3, null, { timeout: 60000 });
+    await page.waitForFunction(() => document.querySelectorAll(".live-threads .thread path").length >= 3, null, { timeout: 60000 });
     await page.click("[data-go]");
     await page.waitForFunction(() => document.querySelector(".work").dataset.onset, null, { timeout: 60000 });
     const work = page.locator(".work");

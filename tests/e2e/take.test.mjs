@@ -26,9 +26,9 @@ const frameOf = (page) => page.locator("#stage svg[data-axis]").evaluate((svg) =
 
 // Waits for the second thread: the first is whole by then, and is not drawn again with every picture.
 async function isDrawnThreadByThread(page) {
-  await page.waitForFunction(() => document.querySelectorAll(".live .thread").length >= 2, null, { timeout: 60000 });
+  await page.waitForFunction(() => document.querySelectorAll(".live-threads .thread").length >= 2, null, { timeout: 60000 });
   const { drawn, again } = await page.evaluate(() => new Promise((resolve) => {
-    const first = document.querySelector(".live .thread");
+    const first = document.querySelector(".live-threads .thread");
     const drawn = first.querySelector("path").getAttribute("d").length;
     const changed = [];
     new MutationObserver((changes) => {
@@ -65,7 +65,7 @@ describe("a take", () => {
           await page.waitForFunction(() => document.querySelector("[data-label]").textContent === "listen");
           assert.match(await page.textContent("[data-running]"), /Listen to the end/);
         }
-        await page.waitForSelector(".live .live-threads path");
+        await page.waitForSelector(".live-threads path");
         assert.deepEqual([await frameOf(page), await page.locator(`#stage ${written}`).count()], before, "while it sounds");
         assert.equal(await page.locator("[data-verdict], [data-accept], [data-keep]").count(), 0);
         if (character === "one-low") await isOnTheRungBelow(page);
@@ -105,7 +105,7 @@ describe("a take", () => {
   it("is not lost by a key, a link, Enter or a closed tab; stopped, what was finished is heard", { timeout: 90000 }, async () => {
     await visit({}, async (page) => {
       await play(page, "/buzz/1?drill=sound4-rest4", "good", 160);
-      await page.waitForSelector(".live .live-threads path");
+      await page.waitForSelector(".live-threads path");
       const here = page.url();
       for (const leave of [() => page.keyboard.press("5"), () => page.keyboard.press("Enter"), () => page.click(".path a[data-key='5']")]) {
         await leave();

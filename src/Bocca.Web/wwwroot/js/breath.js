@@ -127,7 +127,9 @@ export const breath = () => ({
         return;
       }
       const late = played ? 0 : (context.outputLatency || 0) + (context.baseLatency || 0);
-      await this.keep({ first: leadSeconds }, capture.wav(first + late - leadSeconds, first + late + plan.totalSeconds + tailSeconds).wav);
+      const over = first + late + plan.totalSeconds + tailSeconds;
+      await capture.reach(over);
+      await this.keep({ first: leadSeconds }, capture.wav(first + late - leadSeconds, over).wav);
     } finally {
       capture?.close();
       silence.forEach((end) => end());

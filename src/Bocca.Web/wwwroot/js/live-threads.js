@@ -1,9 +1,10 @@
 // The threads of a take on the axes of its picture, while they sound. Each is drawn in pieces of a second, and only what has changed is
-// drawn anew: the last minute of a take costs no more than its first.
+// drawn anew: the last minute of a take costs no more than its first. They have a sheet of their own over the picture, which would
+// otherwise be laid out and painted whole with every point.
 const framesOfPiece = 100;
 
 export class LiveThreads {
-  #picture;
+  #sheet;
   #axis;
   #threads = new Map();
   #threadOf = new Map();
@@ -12,7 +13,7 @@ export class LiveThreads {
   sounds = false;
 
   constructor(picture, tempo) {
-    [this.#picture, this.#axis] = [picture, axisOf(picture, tempo)];
+    [this.#sheet, this.#axis] = [sheetOver(picture), axisOf(picture, tempo)];
   }
 
   // Takes points in that are new, or that a better guess has replaced.
@@ -30,8 +31,7 @@ export class LiveThreads {
 
   // first: the moment at the left of the picture, by the audio clock; null where every thread begins there.
   draw(first) {
-    const within = this.#picture.querySelector(".live-threads");
-    for (const thread of this.#threads.values()) thread.draw(within, this.#axis, first, first !== this.#first);
+    for (const thread of this.#threads.values()) thread.draw(this.#sheet, this.#axis, first, first !== this.#first);
     this.#first = first;
   }
 }
@@ -107,6 +107,16 @@ function axisOf({ dataset }, tempo) {
   const [lead, low, high] = [(60 / tempo) * Number(dataset.lead), Number(dataset.low), Number(dataset.high)];
   const y = (midi) => Math.max(top - 8, Math.min(bottom + 8, bottom - ((midi - low) / (high - low)) * (bottom - top)));
   return { x: (point, first) => x(point.at - first + lead), y: (point) => y(69 + 12 * Math.log2(point.hertz / Number(dataset.a4))) };
+}
+
+// Takes the place of the sheet of a take before.
+function sheetOver(picture) {
+  picture.parentElement.querySelector(".live-threads")?.remove();
+  const sheet = element("svg", `${picture.getAttribute("class")} live-threads`);
+  sheet.setAttribute("viewBox", picture.getAttribute("viewBox"));
+  sheet.setAttribute("aria-hidden", "true");
+  picture.after(sheet);
+  return sheet;
 }
 
 function element(name, kind) {

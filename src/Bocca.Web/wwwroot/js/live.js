@@ -61,7 +61,6 @@ export class Live {
     if (picture.dataset.axis === "grid") return;
     [this.#picture, this.#first] = [picture, first];
     this.#threads = new LiveThreads(picture, tempo);
-    picture.classList.add("live");
   }
 
   async #begin() {
@@ -125,7 +124,6 @@ export class Live {
 
   async close() {
     this.#open = false;
-    this.#picture?.classList.remove("live");
     await this.#connection?.stop();
   }
 }
