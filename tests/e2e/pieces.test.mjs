@@ -102,7 +102,7 @@ describe("a piece", () => {
       await page.addInitScript(() => (window.SharedWorker = class { port = { postMessage: () => (window.wasAsked = true) }; }));
       await page.goto(`${address}/pieces/7/write?title=Silent&text=${encodeURIComponent("4/4 q D4 E4 F4 G4 |")}`);
       await page.waitForFunction(() => window.wasAsked);
-      await page.clock.fastForward(30000);
+      await page.clock.fastForward(60000);
       await page.waitForFunction(() => document.body.textContent.includes("Bocca does not answer"));
       await page.fill("textarea", "4/4 q G4 F4 E4 D4 |");
       await page.waitForSelector(".typed-staff[data-ready] g.notehead");

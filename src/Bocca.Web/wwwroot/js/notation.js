@@ -6,7 +6,7 @@ let shares = "SharedWorker" in globalThis;
 // What was asked of it and is not answered yet.
 const asked = new Map();
 // So long a picture is waited for, milliseconds (ours): a thread that the machine has ended says nothing any more.
-const patience = 30000;
+const patience = 60000;
 // Pictures drawn lately, the oldest first, so that a staff that comes back is there at once.
 const drawn = new Map();
 const mostDrawn = 60;
