@@ -72,6 +72,8 @@ describe("a take", () => {
         if (stop === "buzz") await isDrawnThreadByThread(page);
         await page.waitForSelector("[data-summary]", { timeout: 60000 });
         assert.deepEqual([await frameOf(page), await page.locator(`#stage ${written}`).count()], before, "with its verdict");
+        // The practice player falls silent before the recording ends: that is no sound which did not arrive.
+        assert.equal(await page.getByText("did not arrive").count(), 0);
         assert.ok((await page.locator("#stage .thread path, #stage .heard-thread, #stage .strip .sure").count()) >= 1);
         if (stop === "buzz") {
           assert.equal(await page.locator(".thread").count(), 2);

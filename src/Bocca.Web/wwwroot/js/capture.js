@@ -41,12 +41,16 @@ export class Capture {
     };
   }
 
+  // Before and after what is played there is silence, which is heard as such.
   fromPlayer(buffer, at) {
     const source = new AudioBufferSourceNode(this.#context, { buffer });
+    const silence = new ConstantSourceNode(this.#context, { offset: 0 });
+    silence.connect(this.#node);
     source.connect(this.#node);
     source.connect(this.#context.destination);
+    silence.start();
     source.start(at);
-    this.#release = () => source.stop();
+    this.#release = () => [source, silence].forEach((each) => each.stop());
   }
 
   // Waits until everything up to a moment of the audio clock has come through; a busy page gets it late. Not for ever.
