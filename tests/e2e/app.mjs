@@ -114,7 +114,7 @@ export async function visit(options, steps) {
   if (camera) media.push(`--use-file-for-fake-video-capture=${camera}`);
   const browser = media.length > 0 ? await launch(media) : (shared ??= await launch());
   const isUsual = browser === shared && !touch && !anew;
-  const context = isUsual ? (usual ??= await browser.newContext()) : await browser.newContext({ viewport, hasTouch: touch });
+  const context = isUsual ? (usual ??= await browser.newContext()) : await browser.newContext({ hasTouch: touch });
   const wrong = [];
   const asked = (request) => {
     const { protocol, host } = new URL(request.url());

@@ -109,9 +109,7 @@ function axisOf({ dataset }, tempo) {
   return { x: (point, first) => x(point.at - first + lead), y: (point) => y(69 + 12 * Math.log2(point.hertz / Number(dataset.a4))) };
 }
 
-// Takes the place of the sheet of a take before.
 function sheetOver(picture) {
-  picture.parentElement.querySelector(".live-threads")?.remove();
   const sheet = element("svg", `${picture.getAttribute("class")} live-threads`);
   sheet.setAttribute("viewBox", picture.getAttribute("viewBox"));
   sheet.setAttribute("aria-hidden", "true");

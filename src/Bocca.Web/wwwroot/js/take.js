@@ -91,7 +91,7 @@ export const taking = (stop, fields) => ({
     const root = this.$root;
     unfold(root.querySelector(".transport"), false);
     const stage = root.querySelector("#stage");
-    root.querySelectorAll("[data-verdict], .aims, .own-scale").forEach((old) => old.remove());
+    root.querySelectorAll("[data-verdict], .aims, .own-scale, .live-threads").forEach((old) => old.remove());
     const picture = stage.querySelector("svg[data-axis]");
     picture.querySelectorAll(".heard-thread, .miss, .thread, .found, .starts, .try .air, .try .tone, .try .strong + .strong, .strip > g > .sure").forEach((old) => old.remove());
     picture.querySelectorAll(".missed").forEach((note) => note.classList.remove("missed"));
