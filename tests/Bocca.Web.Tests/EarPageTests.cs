@@ -151,6 +151,29 @@ public sealed class EarPageTests : IDisposable
     }
 
     [Fact]
+    public async Task A_new_question_is_none_that_waits_to_be_asked_again()
+    {
+        var pupil = await AddAsync(LearningStage.FirstNotes);
+        var now = TimeProvider.System.GetUtcNow().UtcDateTime;
+        RecallCard Waiting(int seed) =>
+            new()
+            {
+                PupilId = pupil.Id,
+                InstrumentId = EarStop.OfEar,
+                Item = $"steps-leaps.0.{seed}",
+                SeenAt = now,
+                DueAt = now.AddDays(2),
+            };
+        await _room.InRecordAsync(db =>
+        {
+            db.Recalls.AddRange(Enumerable.Range(0, 100).Where(seed => seed != 41).Select(Waiting));
+            return db.SaveChangesAsync();
+        });
+        var page = (await Tab().OpenAsync($"/ear/{pupil.Id}?drill=steps-leaps")).Page;
+        Assert.Equal(("0", "41"), (Value(page, "level"), Value(page, "seed")));
+    }
+
+    [Fact]
     public async Task Sung_flat_and_played_right_stand_side_by_side_and_in_the_record()
     {
         var pupil = await AddAsync();

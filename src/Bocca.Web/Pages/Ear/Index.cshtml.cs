@@ -305,24 +305,31 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     /// </summary>
     private async Task<EarQuestion> AskAsync(EarDrill drill)
     {
-        if (Level is { } asked)
-            return Write(drill, asked, Seed ?? Random.Shared.Next(Seeds), Line, Tempo);
+        if (Level is { } chosen && Seed is { } known)
+            return Write(drill, chosen, known, Line, Tempo);
         var prefix = $"{drill.Id}.";
-        var due = await Journal
+        var waiting = await Journal
             .RecalledOf(Pupil!.Id, EarStop.OfEar)
-            .Where(card => card.DueAt <= Clock.Now && card.Item.StartsWith(prefix))
+            .Where(card => card.Item.StartsWith(prefix))
             .OrderBy(card => card.DueAt)
-            .Select(card => card.Item)
-            .FirstOrDefaultAsync();
+            .Select(card => new { card.Item, card.DueAt })
+            .ToListAsync();
         if (
-            Line is null
-            && due?.Split('.') is [_, var level, var seed]
+            (Level, Line) is (null, null)
+            && waiting.Find(card => card.DueAt <= Clock.Now)?.Item.Split('.') is [_, var level, var seed]
             && int.TryParse(level, out var hard)
             && int.TryParse(seed, out var same)
         )
             return Write(drill, hard, same, null, Tempo);
-        var staircase = await StaircaseAsync(drill);
-        return Write(drill, staircase.Level, Random.Shared.Next(Seeds), Line, Tempo);
+        var asked = Level ?? (await StaircaseAsync(drill)).Level;
+        return Write(drill, asked, NewSeed(drill, asked, [.. waiting.Select(card => card.Item)]), Line, Tempo);
+    }
+
+    /// <summary>What a new question is made from: none of those that wait to be asked again, while there are others.</summary>
+    private static int NewSeed(EarDrill drill, int level, HashSet<string> waiting)
+    {
+        var others = Enumerable.Range(0, Seeds).Where(seed => !waiting.Contains(Item(drill.Id, level, seed))).ToList();
+        return others.Count > 0 ? others[Random.Shared.Next(others.Count)] : Random.Shared.Next(Seeds);
     }
 
     private async Task<Staircase> StaircaseAsync(EarDrill drill)
