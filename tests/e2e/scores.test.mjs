@@ -47,6 +47,17 @@ const reader = `
 const webmscore = spawn("node", ["--no-experimental-fetch", "--no-warnings", "--input-type=module", "-e", reader], { cwd: here, stdio: ["pipe", "pipe", "ignore"] });
 const told = createInterface({ input: webmscore.stdout })[Symbol.asyncIterator]();
 
+// Syllables and numbers under the notes are text: they sound as nothing, and to lay them out takes the second reader most of its time. It
+// reads them as they are where what it writes again is looked at, and on the first of many sheets.
+function withoutText(files) {
+  return files.map((file, i) => {
+    if (i === 0) return file;
+    const plain = file.replace(".musicxml", "-plain.musicxml");
+    writeFileSync(plain, readFileSync(file, "utf8").replace(/<lyric[\s\S]*?<\/lyric>/g, ""));
+    return plain;
+  });
+}
+
 async function byWebmscore(files) {
   webmscore.stdin.write(`${JSON.stringify(files)}\n`);
   for (;;) {
@@ -75,7 +86,7 @@ describe("scores", () => {
       charts.push({ file, meant: notes.map((note) => midiOf(note.sounding)) });
     }
     assert.ok(charts.length > 30);
-    const other = await byWebmscore(charts.map((chart) => chart.file));
+    const other = await byWebmscore(withoutText(charts.map((chart) => chart.file)));
     for (const [i, { file, meant }] of charts.entries()) {
       assert.deepEqual((await byVerovio(readFileSync(file, "utf8")))[0], meant, `${file} in verovio`);
       assert.deepEqual(other[i].sounding[0], meant, `${file} in webmscore`);
@@ -91,7 +102,7 @@ describe("scores", () => {
       await bocca("slurs", "--instrument", id, "--level", "12", "--out", `${file}.mid`);
       sheets.push({ file, meant: slurs.flatMap((slur) => slur.sounding.map(midiOf)) });
     }
-    const other = await byWebmscore(sheets.map((sheet) => sheet.file));
+    const other = await byWebmscore(withoutText(sheets.map((sheet) => sheet.file)));
     for (const [i, { file, meant }] of sheets.entries()) {
       assert.ok(meant.length > 5);
       assert.deepEqual((await byVerovio(readFileSync(file, "utf8")))[0], meant, `${file} in verovio`);
