@@ -33,7 +33,7 @@ internal sealed class LipModel
     private readonly LipColumn _column;
     private readonly bool _alone;
     private readonly double _rest;
-    private readonly double _lungOhm;
+    private readonly (double Share, double Ohm) _mouthfill;
     private double _mouth;
     private double _lift;
     private double _speed;
@@ -50,7 +50,7 @@ internal sealed class LipModel
         _alone = column.Resonances.Count == 0;
         _column = new LipColumn(column, Step);
         _rest = (_alone ? Math.Min(build.RestMm, RestAloneMm) : build.RestMm) / 1000;
-        _lungOhm = LungOhm(build, _alone);
+        _mouthfill = Mouthfill(LungOhm(build, _alone));
         _lift = _rest;
     }
 
@@ -84,7 +84,8 @@ internal sealed class LipModel
     {
         if (_set != (handles.TensionHz, handles.Opening))
             Set(handles);
-        var (freeMouth, mouthOhm) = Mouth(handles.PressurePa);
+        var (share, mouthOhm) = _mouthfill;
+        var freeMouth = (_mouth + (share * handles.PressurePa)) / (1 + share);
         var area = Math.Max(0, _lift) * _width * Math.Sqrt(2 / AirDensity);
         var drive = freeMouth - _column.Free;
         // The flow that its own back pressure allows: u = area x root(drive - ohm x u).
@@ -98,11 +99,12 @@ internal sealed class LipModel
         return sound;
     }
 
-    private (double Free, double Ohm) Mouth(double lungs)
+    /// <summary>What a step of the lungs' pressure gives to the mouth, and how much a flow takes from it.</summary>
+    private static (double Share, double Ohm) Mouthfill(double lungOhm)
     {
         const double Compliance = MouthCubicMetres / (AirDensity * SpeedOfSound * SpeedOfSound);
-        var share = Step / (_lungOhm * Compliance);
-        return ((_mouth + (share * lungs)) / (1 + share), Step / Compliance / (1 + share));
+        var share = Step / (lungOhm * Compliance);
+        return (share, Step / Compliance / (1 + share));
     }
 
     /// <summary>What follows from the lips' tension and opening.</summary>
