@@ -36,7 +36,9 @@ public sealed record ClassSlur(ClassMember Member, Slur? Slur, Slur? Instead, st
         return Shapes
             .SelectMany(shape => SlurWriter.OnTube(Model(approach), shape, Catalogue.Get(ModelInstrument).Tubes[0]))
             .Prepend(usual)
-            .MaxBy(slur => members.Count(member => member.Sharing(slur).Any()))!;
+            .MaxBy(slur => SharedBy(slur.Melody))!;
+
+        int SharedBy(string melody) => members.Count(member => member.Plays(melody));
     }
 
     private static SlurPlayer Model(Approach approach)

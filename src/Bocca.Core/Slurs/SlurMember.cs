@@ -5,17 +5,13 @@ namespace Bocca.Core.Slurs;
 /// <summary>A player of a mixed class with every slur the player has.</summary>
 public sealed class SlurMember
 {
-    private readonly List<Slur> _slurs;
     private readonly ILookup<string, Slur> _byMelody;
+    private readonly ILookup<string, Slur> _byShape;
 
-    /// <summary>Writes the player's slurs, once for all that is asked of them.</summary>
-    /// <param name="member">The player.</param>
-    /// <param name="player">The same as slurs see one.</param>
-    public SlurMember(ClassMember member, SlurPlayer player)
+    private SlurMember(ClassMember member, SlurPlayer player, (ILookup<string, Slur> ByMelody, ILookup<string, Slur> ByShape) slurs)
     {
         (Member, Player) = (member, player);
-        _slurs = [.. SlurWriter.All(player)];
-        _byMelody = _slurs.ToLookup(slur => slur.Melody);
+        (_byMelody, _byShape) = slurs;
     }
 
     /// <summary>The player.</summary>
@@ -24,8 +20,31 @@ public sealed class SlurMember
     /// <summary>The same as slurs see one.</summary>
     public SlurPlayer Player { get; }
 
+    /// <summary>The members of a class, in their order. Slurs are written once for all who are alike to slurs.</summary>
+    /// <param name="players">The players, and how slurs see them.</param>
+    public static IReadOnlyList<SlurMember> Of(IEnumerable<(ClassMember Member, SlurPlayer Player)> players)
+    {
+        var written = new Dictionary<SlurPlayer, (ILookup<string, Slur>, ILookup<string, Slur>)>();
+        return
+        [
+            .. players.Select(each =>
+            {
+                if (!written.TryGetValue(each.Player, out var slurs))
+                {
+                    var all = SlurWriter.All(each.Player).ToList();
+                    slurs = written[each.Player] = (all.ToLookup(slur => slur.Melody), all.ToLookup(slur => slur.Shape.Id));
+                }
+
+                return new SlurMember(each.Member, each.Player, slurs);
+            }),
+        ];
+    }
+
     /// <summary>The player's slurs of a shape, in the order of the tubes.</summary>
-    public IEnumerable<Slur> Of(SlurShape shape) => _slurs.Where(slur => slur.Shape.Id == shape.Id);
+    public IEnumerable<Slur> Of(SlurShape shape) => _byShape[shape.Id];
+
+    /// <summary>Whether the player has a slur of this melody.</summary>
+    internal bool Plays(string melody) => _byMelody.Contains(melody);
 
     /// <summary>The player's slurs with the concert notes of another, octaves apart or together.</summary>
     public IEnumerable<Slur> Sharing(Slur model) => _byMelody[model.Melody];

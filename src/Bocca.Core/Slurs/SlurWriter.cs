@@ -19,20 +19,31 @@ public static class SlurWriter
         HighestPartial = 12;
 
     /// <summary>Every slur of every shape that a player has, in the order of the shapes and the tubes.</summary>
-    public static IEnumerable<Slur> All(SlurPlayer player) =>
-        SlurShape.All.SelectMany(shape =>
-            shape.Neighbours
-                ? Neighbours(player, player.Range.Highest).Slurs
-                : player.Tubes().SelectMany(tube => OnTube(player, shape, tube))
+    public static IEnumerable<Slur> All(SlurPlayer player)
+    {
+        var tubes = player.Tubes().Select(tube => Partials(player, tube)).ToList();
+        return SlurShape.All.SelectMany(shape =>
+            shape.Neighbours ? Neighbours(player, player.Range.Highest).Slurs : tubes.SelectMany(partials => Over(player, shape, partials))
         );
+    }
 
     /// <summary>The slurs of a shape on a tube, from the lowest up.</summary>
-    public static IEnumerable<Slur> OnTube(SlurPlayer player, SlurShape shape, Tube tube)
-    {
-        for (var first = LowestPartial; first <= HighestPartial; first++)
-            if (Of(player, shape, tube, first).Slur is { } slur)
-                yield return slur;
-    }
+    public static IEnumerable<Slur> OnTube(SlurPlayer player, SlurShape shape, Tube tube) => Over(player, shape, Partials(player, tube));
+
+    private static IEnumerable<Slur> Over(SlurPlayer player, SlurShape shape, List<TubePartial> partials) =>
+        Enumerable
+            .Range(LowestPartial, HighestPartial - LowestPartial + 1)
+            .Where(first => Stopped(shape, partials, first) is null)
+            .Select(first => Over(player, shape, partials, first));
+
+    private static Slur Over(SlurPlayer player, SlurShape shape, List<TubePartial> partials, int first) =>
+        new(
+            shape,
+            Sung(
+                player,
+                [.. shape.Steps.Select((step, i) => partials[first + step - LowestPartial].Note with { Beats = shape.BeatsOf(i) })]
+            )
+        );
 
     /// <summary>A shape from a partial on, through the tubes in order, until the range ends.</summary>
     /// <exception cref="ArgumentException">The shape goes by semitones, or no tube is taught.</exception>
@@ -89,7 +100,9 @@ public static class SlurWriter
                         + $"{ways.Select(way => way?.Barred).FirstOrDefault(barred => barred is not null) ?? "no setting gives it."}"
                 );
             if (ways.TrueForAll(way => player.HasMet(way!.Tube, way.Partial)))
-                slurs.Add(new Slur(shape, Sung(player, [.. ways.Select((way, i) => Note(player, shape, way!.Tube, way.Partial, i))])));
+                slurs.Add(
+                    new Slur(shape, Sung(player, [.. ways.Select((way, i) => Note(player, way!.Tube, way.Partial, shape.BeatsOf(i)))]))
+                );
         }
     }
 
@@ -131,38 +144,82 @@ public static class SlurWriter
     /// <summary>A shape on a tube from a partial on, or why there is none.</summary>
     internal static (Slur? Slur, string Why) Of(SlurPlayer player, SlurShape shape, Tube tube, int firstPartial)
     {
-        var notes = new List<SlurNote>();
-        for (var i = 0; i < shape.Steps.Count; i++)
+        var partials = Partials(player, tube);
+        if (Stopped(shape, partials, firstPartial) is not var (stop, partial))
+            return (Over(player, shape, partials, firstPartial), "");
+        Pitch Written() => partials[partial - LowestPartial].Note.Written;
+        var range = player.Range;
+        return (
+            null,
+            stop switch
+            {
+                Stop.NoResonance => $"needs partial {partial}, which is no plain resonance.",
+                Stop.TooHigh => $"needs partial {partial}, above what is slurred.",
+                Stop.OffItsNote => $"needs partial {partial}, which lies off its note.",
+                Stop.BelowRange => $"needs {Written()}, below the range, which starts at {player.Reading.ToWritten(range.Lowest)}.",
+                Stop.AboveRange => $"needs {Written()}, above the range, which ends at {player.Reading.ToWritten(range.Highest)}.",
+                Stop.NotMet => $"needs {Written()}, which has not come yet.",
+                _ => $"has no true {Written()}.",
+            }
+        );
+    }
+
+    /// <summary>The first partial that stops a shape from a partial on; null where none does.</summary>
+    private static (Stop Stop, int Partial)? Stopped(SlurShape shape, List<TubePartial> partials, int first)
+    {
+        foreach (var step in shape.Steps)
         {
-            var partial = firstPartial + shape.Steps[i];
+            var partial = first + step;
             if (partial < LowestPartial)
-                return (null, $"needs partial {partial}, which is no plain resonance.");
+                return (Stop.NoResonance, partial);
             if (partial > HighestPartial)
-                return (null, $"needs partial {partial}, above what is slurred.");
-            if (!IsUsed(player, partial))
-                return (null, $"needs partial {partial}, which lies off its note.");
-            var note = Note(player, shape, tube, partial, i);
-            if (note.Sounding.Midi < player.Range.Lowest.Midi)
-                return (null, $"needs {note.Written}, below the range, which starts at {player.Reading.ToWritten(player.Range.Lowest)}.");
-            if (note.Sounding.Midi > player.Range.Highest.Midi)
-                return (null, $"needs {note.Written}, above the range, which ends at {player.Reading.ToWritten(player.Range.Highest)}.");
-            if (!player.HasMet(tube, partial))
-                return (null, $"needs {note.Written}, which has not come yet.");
-            // A tube so far from the note that no chart names it for it is no way to play it.
-            if (!FingeringFinder.Gives(tube, partial))
-                return (null, $"has no true {note.Written}.");
-            notes.Add(note);
+                return (Stop.TooHigh, partial);
+            if (partials[partial - LowestPartial].Stop is { } stop)
+                return (stop, partial);
         }
 
-        return (new Slur(shape, Sung(player, notes)), "");
+        return null;
+    }
+
+    /// <summary>What a player has on a tube, from <see cref="LowestPartial"/> to <see cref="HighestPartial"/>.</summary>
+    private static List<TubePartial> Partials(SlurPlayer player, Tube tube) =>
+        [
+            .. Enumerable
+                .Range(LowestPartial, HighestPartial - LowestPartial + 1)
+                .Select(partial => Note(player, tube, partial, beats: 1))
+                .Select(note => new TubePartial(note, StopOf(player, note))),
+        ];
+
+    private static Stop? StopOf(SlurPlayer player, SlurNote note) =>
+        !IsUsed(player, note.Partial) ? Stop.OffItsNote
+        : note.Sounding.Midi < player.Range.Lowest.Midi ? Stop.BelowRange
+        : note.Sounding.Midi > player.Range.Highest.Midi ? Stop.AboveRange
+        : !player.HasMet(note.Tube, note.Partial) ? Stop.NotMet
+        // A tube so far from the note that no chart names it for it is no way to play it.
+        : !FingeringFinder.Gives(note.Tube, note.Partial) ? Stop.Untrue
+        : null;
+
+    /// <summary>A note on a tube, and what keeps it out of every slur; null where nothing does.</summary>
+    private readonly record struct TubePartial(SlurNote Note, Stop? Stop);
+
+    /// <summary>What stops a slur at a note.</summary>
+    private enum Stop
+    {
+        NoResonance,
+        TooHigh,
+        OffItsNote,
+        BelowRange,
+        AboveRange,
+        NotMet,
+        Untrue,
     }
 
     private static bool IsUsed(SlurPlayer player, int partial) => !HarmonicSeries.IsAvoided(partial) || (partial == 7 && player.Seventh);
 
-    private static SlurNote Note(SlurPlayer player, SlurShape shape, Tube tube, int partial, int index)
+    private static SlurNote Note(SlurPlayer player, Tube tube, int partial, double beats)
     {
         var sounding = Pitch.FromMidi(player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones);
-        return new SlurNote(tube, partial, sounding, Pitch.FromMidi(player.Reading.ToWritten(sounding).Midi), shape.BeatsOf(index), "");
+        return new SlurNote(tube, partial, sounding, Pitch.FromMidi(player.Reading.ToWritten(sounding).Midi), beats, "");
     }
 
     /// <summary>The notes with what is printed of vowels.</summary>

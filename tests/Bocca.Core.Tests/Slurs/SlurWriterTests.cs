@@ -14,6 +14,15 @@ public sealed class SlurWriterTests
     private static SlurPlayer Player(string id, LearningStage stage = LearningStage.Pieces) =>
         SlurPlayer.Of(Catalogue.Get(id), Catalogue.Get(id).Readings[0], stage, Approach.Of(ApproachPreset.MouthpieceFirst));
 
+    private static (ClassMember, SlurPlayer) Member(string id, LearningStage stage) =>
+        (
+            new ClassMember(id, Catalogue.Get(id), Catalogue.Get(id).Readings[0], stage)
+            {
+                Approach = Approach.Of(ApproachPreset.MouthpieceFirst),
+            },
+            Player(id, stage)
+        );
+
     private static string Written(Slur slur) => string.Join(' ', slur.Notes.Select(note => note.Written));
 
     [Fact]
@@ -303,14 +312,7 @@ public sealed class SlurWriterTests
     public void A_class_is_offered_a_slur_that_most_can_share(string instruments)
     {
         var approach = Approach.Of(ApproachPreset.MouthpieceFirst);
-        var members = instruments
-            .Split(' ')
-            .Select(Catalogue.Get)
-            .Select(instrument => new SlurMember(
-                new ClassMember("", instrument, instrument.Readings[0], LearningStage.Second) { Approach = approach },
-                SlurPlayer.Of(instrument, instrument.Readings[0], LearningStage.Second, approach)
-            ))
-            .ToList();
+        var members = SlurMember.Of(instruments.Split(' ').Select(id => Member(id, LearningStage.Second)));
         int Sharing(Slur slur) => members.Count(member => ClassSlur.Of(member, slur).Slur is not null);
         var offered = ClassSlur.Offered(members, approach);
         Assert.Equal(
@@ -332,20 +334,30 @@ public sealed class SlurWriterTests
     }
 
     [Fact]
+    public void Who_plays_alike_has_the_same_slurs_and_who_does_not_has_their_own()
+    {
+        var one = Member("trumpet-bb", LearningStage.FirstNotes);
+        var members = SlurMember.Of([
+            one,
+            Member("trumpet-bb", LearningStage.FirstNotes),
+            Member("trumpet-bb", LearningStage.Pieces),
+            (one.Item1, one.Item2 with { Hand = new Hand { HighestValve = 2 } }),
+            Member("trombone", LearningStage.FirstNotes),
+        ]);
+        var lists = members.Select(member => string.Join(' ', SlurShape.All.SelectMany(member.Of).Select(slur => slur.Id))).ToList();
+        Assert.Equal(lists[0], lists[1]);
+        Assert.Equal(4, lists.Distinct().Count());
+        Assert.Equal(
+            string.Join(' ', SlurWriter.All(members[3].Player).Select(slur => slur.Id)),
+            string.Join(' ', SlurShape.All.SelectMany(members[3].Of).Select(slur => slur.Id))
+        );
+    }
+
+    [Fact]
     public void A_concert_slur_is_everybodys_where_a_tube_has_it()
     {
         var model = ClassSlur.Concert("pair", 3, Approach.Of(ApproachPreset.MouthpieceFirst));
-        ClassSlur For(string id) =>
-            ClassSlur.Of(
-                new SlurMember(
-                    new ClassMember(id, Catalogue.Get(id), Catalogue.Get(id).Readings[0], LearningStage.Pieces)
-                    {
-                        Approach = Approach.Of(ApproachPreset.MouthpieceFirst),
-                    },
-                    Player(id)
-                ),
-                model
-            );
+        ClassSlur For(string id) => ClassSlur.Of(SlurMember.Of([Member(id, LearningStage.Pieces)])[0], model);
         foreach (var id in new[] { "trombone", "euphonium-3v", "tuba-bb-3v", "tuba-eb-3v", "horn-double" })
         {
             var own = For(id);

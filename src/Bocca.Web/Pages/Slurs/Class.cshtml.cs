@@ -60,15 +60,15 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
     {
         await LoadMembersAsync();
         var played = await PlayedAsync(Members);
-        var members = Members
-            .Select(pupil =>
+        var members = SlurMember.Of(
+            Members.Select(pupil =>
             {
                 var (own, approach) = (played[pupil.Id], pupil.ApproachIn(Room));
                 var player = SlurPlayer.Of(own.Instrument, pupil.Reading, pupil.Stage, approach);
                 var member = new ClassMember(pupil.Name, own.Instrument, pupil.Reading, pupil.Stage) { Approach = approach };
-                return new SlurMember(member, player with { Hand = own.Hand });
+                return (member, player with { Hand = own.Hand });
             })
-            .ToList();
+        );
 
         Asked = ClassSlur.Offered(members, Room.Approach);
         try
@@ -81,7 +81,7 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
             Trouble = problem.Message;
         }
 
-        Parts = members.ConvertAll(member => (ClassSlur.Of(member, Asked), member.Player));
+        Parts = [.. members.Select(member => (ClassSlur.Of(member, Asked), member.Player))];
         if (Trouble is null && !Parts.Any(part => (part.Own.Slur ?? part.Own.Instead) is not null))
             Trouble =
                 Parts.Count == 0
