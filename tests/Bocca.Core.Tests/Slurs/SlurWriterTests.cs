@@ -346,6 +346,7 @@ public sealed class SlurWriterTests
         ]);
         var lists = members.Select(member => string.Join(' ', SlurShape.All.SelectMany(member.Of).Select(slur => slur.Id))).ToList();
         Assert.Equal(lists[0], lists[1]);
+        Assert.Same(members[0].Of(SlurShape.Get("pair")).First(), members[1].Of(SlurShape.Get("pair")).First());
         Assert.Equal(4, lists.Distinct().Count());
         Assert.Equal(
             string.Join(' ', SlurWriter.All(members[3].Player).Select(slur => slur.Id)),
