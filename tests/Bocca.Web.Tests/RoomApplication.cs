@@ -102,6 +102,13 @@ public sealed class RoomApplication(string? useFolder, bool demo, bool keepFolde
     /// <summary>Puts the empty record over this one, by the database's own means.</summary>
     private void Empty()
     {
+        // Whoever opens the empty record puts its log in order first, and others would find it locked meanwhile.
+        lock (EmptyRecord)
+            CopyEmpty();
+    }
+
+    private void CopyEmpty()
+    {
         using var empty = new SqliteConnection($"Data Source={EmptyRecord.Value};Mode=ReadOnly;Pooling=False");
         using var record = new SqliteConnection(RecordFile.ConnectionString(Folder));
         empty.Open();
