@@ -1,4 +1,4 @@
-// The line that is drawn while it sounds: how soon it comes after the sound. Nothing else runs beside it.
+// The line that is drawn while it sounds: how soon it comes after the sound. No other suite runs beside it.
 import assert from "node:assert/strict";
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
