@@ -14,7 +14,7 @@ const roomless = "scores";
 const groups = [
   { names: ["take", "ear", "drills", "capture", "slurs", "advice", "tone", "breath"], atOnce: 3, inRealTime: true },
   { names: ["live"], atOnce: 1, inRealTime: true },
-  { names: ["everywhere", "notes", "practice", "setup", "pieces", "lesson", "start"], atOnce: 2, inRealTime: false },
+  { names: ["everywhere", "notes", "start", "practice", "setup", "pieces", "lesson"], atOnce: 2, inRealTime: false },
 ];
 
 // Waits until the invented pupils have all played.
