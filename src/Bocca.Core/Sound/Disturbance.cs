@@ -1,3 +1,4 @@
+using System.Numerics.Tensors;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Sound;
@@ -57,6 +58,10 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
     /// From here the colour changes as in speech (octaves in 50 ms). Measured: brass 0.02 to 0.27, read sentences 0.6 to 0.7.
     /// </summary>
     private const double SpeechColour = 0.45;
+
+    /// <summary>The colour is that of the spectrum up to here; the lowest bins are rumble.</summary>
+    private const double HighestColourHz = 5000;
+    private const int FirstColourBin = 2;
 
     /// <summary>
     /// A syllable glides by at least so much and keeps to its line within so much (cents), and this share of them does. Measured: laughter
@@ -215,10 +220,12 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
         const int Length = 1024,
             Apart = 5;
         var spectrum = new PowerSpectrum(Length);
+        var end = (int)Math.Min((Length / 2) + 1, Math.Ceiling(HighestColourHz * Length / sound.SampleRate));
+        double[] heights = [.. Enumerable.Range(0, end).Skip(FirstColourBin).Select(bin => Math.Log2(bin))];
         var changes = new List<double>();
         foreach (var run in runs)
         {
-            var middles = run.Skip(4).SkipLast(4).Select(frame => Middle(sound, spectrum, frame.TimeSeconds)).ToList();
+            var middles = run.Skip(4).SkipLast(4).Select(frame => Middle(sound, spectrum, heights, frame.TimeSeconds)).ToList();
             for (var i = Apart; i < middles.Count; i++)
                 changes.Add(Math.Abs(middles[i] - middles[i - Apart]));
         }
@@ -226,18 +233,16 @@ public sealed record Disturbance(DisturbanceKind Kind, string Why, string Remedy
         return changes.Count == 0 ? 0 : changes.Average();
     }
 
-    private static double Middle(MonoSound sound, PowerSpectrum spectrum, double seconds)
+    /// <param name="sound">The recording.</param>
+    /// <param name="spectrum">What its spectrum is taken with.</param>
+    /// <param name="heights">The log frequency of each bin from the first that counts, octaves over that of bin 1.</param>
+    /// <param name="seconds">When.</param>
+    private static double Middle(MonoSound sound, PowerSpectrum spectrum, double[] heights, double seconds)
     {
-        var power = spectrum.Of(sound.Samples, (int)(seconds * sound.SampleRate) - (spectrum.Length / 2));
-        double weighted = 0,
-            sum = 1e-15;
-        for (var bin = 2; bin < power.Length && bin * (double)sound.SampleRate / spectrum.Length < 5000; bin++)
-        {
-            weighted += Math.Log2(bin) * power[bin];
-            sum += power[bin];
-        }
-
-        return weighted / sum;
+        var power = spectrum
+            .Of(sound.Samples, (int)(seconds * sound.SampleRate) - (spectrum.Length / 2))
+            .Slice(FirstColourBin, heights.Length);
+        return TensorPrimitives.Dot(heights, power) / (TensorPrimitives.Sum(power) + 1e-15);
     }
 
     /// <summary>How far a piece slides, cents, its start and its end left out: a tone's start may slide too.</summary>

@@ -1,3 +1,5 @@
+using System.Numerics.Tensors;
+
 namespace Bocca.Core.Sound;
 
 /// <summary>The level of a sound at any moment, over a window of any length.</summary>
@@ -37,13 +39,7 @@ public sealed class Envelope
     /// <summary>The sum of the squares of all samples before one.</summary>
     private double Before(int sample) => _squares[sample / Stride] + Squares(sample / Stride * Stride, sample);
 
-    private double Squares(int from, int to)
-    {
-        var sum = 0.0;
-        foreach (var sample in _samples.AsSpan(from, to - from))
-            sum += (double)sample * sample;
-        return sum;
-    }
+    private double Squares(int from, int to) => TensorPrimitives.SumOfSquares<float>(_samples.AsSpan(from, to - from));
 
     /// <summary>
     /// The first moment from one to another, stepping by a millisecond either way, at which a level passes a height; null if it does not.

@@ -11,6 +11,8 @@ public class PowerSpectrumTests
     /// <summary>A general-purpose library's complex transform of the same windowed samples is the reference.</summary>
     [Theory]
     [InlineData(4)]
+    [InlineData(8)]
+    [InlineData(16)]
     [InlineData(64)]
     [InlineData(2048)]
     [InlineData(8192)]
@@ -42,6 +44,24 @@ public class PowerSpectrumTests
 
         Assert.Equal(new PowerSpectrum(128).Of(padded, 0).ToArray(), new PowerSpectrum(128).Of(tone, -32).ToArray());
     }
+
+    [Theory]
+    [InlineData(-1000)]
+    [InlineData(-128)]
+    [InlineData(64)]
+    [InlineData(int.MaxValue)]
+    public void A_window_beside_the_sound_is_silent(int start) =>
+        Assert.All(
+            new PowerSpectrum(128)
+                .Of(
+                    new float[64]
+                        .Select(_ => 1f)
+                        .ToArray(),
+                    start
+                )
+                .ToArray(),
+            power => Assert.Equal(0, power)
+        );
 
     [Theory]
     [InlineData(0)]
