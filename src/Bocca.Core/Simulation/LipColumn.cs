@@ -13,12 +13,16 @@ internal sealed class LipColumn
     private readonly double _step;
 
     // Whole vectors of resonances; those beyond the column's own take nothing and give nothing.
+    private readonly double[] _hertz;
+    private readonly double[] _sharpness;
+    private readonly double[] _ohm;
     private readonly double[] _spring;
     private readonly double[] _share;
     private readonly double[] _taken;
     private readonly double[] _pressure;
     private readonly double[] _volume;
     private readonly double[] _free;
+    private AirColumn? _column;
 
     /// <param name="column">The column.</param>
     /// <param name="step">Seconds between two samples.</param>
@@ -26,6 +30,7 @@ internal sealed class LipColumn
     {
         _step = step;
         var count = (column.Resonances.Count + Vector<double>.Count - 1) / Vector<double>.Count * Vector<double>.Count;
+        (_hertz, _sharpness, _ohm) = (new double[count], new double[count], new double[count]);
         (_spring, _share, _taken) = (new double[count], new double[count], new double[count]);
         (_pressure, _volume, _free) = (new double[count], new double[count], new double[count]);
         Tune(column);
@@ -42,19 +47,35 @@ internal sealed class LipColumn
     /// <param name="ratio">Every resonance lies so much higher.</param>
     public void Tune(AirColumn column, double ratio = 1)
     {
-        (Free, Ohm) = (0, 0);
-        for (var i = 0; i < column.Resonances.Count; i++)
+        Copy(column);
+        var (freed, ohms) = (Vector<double>.Zero, Vector<double>.Zero);
+        for (var i = 0; i < _free.Length; i += Vector<double>.Count)
         {
-            var resonance = column.Resonances[i];
-            var omega = 2 * Math.PI * (resonance.Hertz * ratio);
-            var loss = omega / resonance.Sharpness;
-            _spring[i] = _step * omega * omega;
-            _share[i] = 1 / (1 + (_step * loss) + (_step * _spring[i]));
-            _taken[i] = _step * resonance.Ohm * loss * _share[i];
-            _free[i] = (_pressure[i] - (_spring[i] * _volume[i])) * _share[i];
-            Ohm += _taken[i];
-            Free += _free[i];
+            var omega = 2 * Math.PI * (new Vector<double>(_hertz, i) * ratio);
+            var loss = omega / new Vector<double>(_sharpness, i);
+            var spring = _step * omega * omega;
+            var share = Vector<double>.One / (Vector<double>.One + (_step * loss) + (_step * spring));
+            var taken = _step * new Vector<double>(_ohm, i) * loss * share;
+            var free = (new Vector<double>(_pressure, i) - (spring * new Vector<double>(_volume, i))) * share;
+            (freed, ohms) = (freed + free, ohms + taken);
+            spring.CopyTo(_spring, i);
+            share.CopyTo(_share, i);
+            taken.CopyTo(_taken, i);
+            free.CopyTo(_free, i);
         }
+
+        (Free, Ohm) = (Vector.Sum(freed), Vector.Sum(ohms));
+    }
+
+    /// <summary>Lays a column out in whole vectors.</summary>
+    private void Copy(AirColumn column)
+    {
+        if (ReferenceEquals(column, _column))
+            return;
+        _column = column;
+        Array.Fill(_sharpness, 1);
+        for (var i = 0; i < column.Resonances.Count; i++)
+            (_hertz[i], _sharpness[i], _ohm[i]) = column.Resonances[i];
     }
 
     /// <summary>Lets the flow into the resonances and goes a step on; gives back the pressure at the lips, pascal.</summary>

@@ -33,14 +33,16 @@ internal sealed class LipModel
     private readonly LipColumn _column;
     private readonly bool _alone;
     private readonly double _rest;
-    private readonly (double Share, double Ohm) _mouthfill;
+    private readonly (double Share, double Kept, double Ohm) _mouthfill;
     private double _mouth;
     private double _lift;
     private double _speed;
     private (double Tension, double Opening) _set;
     private double _openingNow;
-    private double _width;
-    private double _mass;
+
+    // The opening's width times the air's speed at a pascal of pressure, so that an area of flow is one product.
+    private double _widthSpeed;
+    private double _perMass;
     private double _omega0;
     private double _damping;
 
@@ -84,9 +86,9 @@ internal sealed class LipModel
     {
         if (_set != (handles.TensionHz, handles.Opening))
             Set(handles);
-        var (share, mouthOhm) = _mouthfill;
-        var freeMouth = (_mouth + (share * handles.PressurePa)) / (1 + share);
-        var area = Math.Max(0, _lift) * _width * Math.Sqrt(2 / AirDensity);
+        var (share, kept, mouthOhm) = _mouthfill;
+        var freeMouth = (_mouth + (share * handles.PressurePa)) * kept;
+        var area = Math.Max(0, _lift) * _widthSpeed;
         var drive = freeMouth - _column.Free;
         // The flow that its own back pressure allows: u = area x root(drive - ohm x u).
         var back = area * (_column.Ohm + mouthOhm);
@@ -99,12 +101,14 @@ internal sealed class LipModel
         return sound;
     }
 
-    /// <summary>What a step of the lungs' pressure gives to the mouth, and how much a flow takes from it.</summary>
-    private static (double Share, double Ohm) Mouthfill(double lungOhm)
+    /// <summary>
+    /// What a step of the lungs' pressure gives to the mouth, what is kept of both together, and how much a flow takes from it.
+    /// </summary>
+    private static (double Share, double Kept, double Ohm) Mouthfill(double lungOhm)
     {
         const double Compliance = MouthCubicMetres / (AirDensity * SpeedOfSound * SpeedOfSound);
         var share = Step / (lungOhm * Compliance);
-        return (share, Step / Compliance / (1 + share));
+        return (share, 1 / (1 + share), Step / Compliance / (1 + share));
     }
 
     /// <summary>What follows from the lips' tension and opening.</summary>
@@ -112,13 +116,14 @@ internal sealed class LipModel
     {
         _set = (handles.TensionHz, handles.Opening);
         _openingNow = Math.Clamp(handles.Opening, 0.1, 12);
-        _width = _build.WidthMm / 1000 * Math.Pow(_openingNow, 0.8);
+        _widthSpeed = _build.WidthMm / 1000 * Math.Pow(_openingNow, 0.8) * Math.Sqrt(2 / AirDensity);
         // Lips that press on each other are stretched by it.
         _omega0 = 2 * Math.PI * handles.TensionHz * Math.Pow(Math.Min(1, _openingNow), -0.07);
-        _mass =
+        var mass =
             MassPerArea
             * Math.Clamp(Math.Pow(_openingNow, 0.5), 0.25, 1.5)
             * Math.Pow(_build.FirstHz / handles.TensionHz, _alone ? 1.7 : 1);
+        _perMass = 1 / mass;
         _damping = _omega0 / Math.Clamp((_alone ? SharpnessAlone : Sharpness) * Math.Pow(_openingNow, -0.15), 2.5, 20);
     }
 
@@ -130,7 +135,7 @@ internal sealed class LipModel
         var pull =
             (_omega0 * _omega0 * ((closed ? ClosedStiffness * _lift : _lift) - (_openingNow * _rest)))
             + ((closed ? ClosedDamping : 1) * _damping * _speed);
-        _speed += Step * ((drive / _mass) - pull);
+        _speed += Step * ((drive * _perMass) - pull);
         _lift += Step * _speed;
     }
 }
