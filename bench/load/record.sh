@@ -1,12 +1,15 @@
 #!/usr/bin/env bash
 # Pages of a large record: 504 pupils, a million entries (the invented pupils, again and again, over years). Needs sqlite3 and curl.
-#   bench/load/record.sh DIR [REQUESTS]     DIR is made new; each page is asked for so often, one request after the other
+#   bench/load/record.sh DIR [REQUESTS]     DIR is made new; each page is asked for so often, one request after the other, once every page
+#                                           was asked for three times: what is told is how quick it is in use, not after a start
 set -euo pipefail
 dir=${1:?a folder to make the record in, whole path} requests=${2:-100} port=5997
-cd "$(dirname "$0")/../../src/Bocca.Web"
+cd "$(dirname "$0")/../.."
+./start --build
+cd src/Bocca.Web
 [ ! -e "$dir" ] || { echo "$dir is there already." >&2; exit 1; }
 serve() {
-  dotnet ../../artifacts/bin/Bocca.Web/release/Bocca.Web.dll --contentRoot "$PWD" --urls "http://localhost:$port" --data "$dir" >"$dir.log" 2>&1 &
+  DOTNET_gcServer=0 dotnet ../../artifacts/app/Bocca.Web.dll --contentRoot "$PWD" --urls "http://localhost:$port" --data "$dir" >"$dir.log" 2>&1 &
   app=$!
   for _ in $(seq 300); do curl -sf -o "$dir.page" "http://localhost:$port/" && return; sleep 0.1; done
   echo "The application does not answer; see $dir.log." >&2; exit 1
@@ -40,8 +43,11 @@ SQL
 serve
 echo "| page | median ms | 95th ms | kB |"
 echo "| --- | --- | --- | --- |"
-for page in / /record/5 "/record/5?stop=buzz" /buzz/5 /tone/5 "/notes/5?note=C4" /notes/5/hand /slurs/5 /slurs/5/map /breath/5 /set-up/5 /practice/5 /practice/5/week /practice/5/message /practice/class /notes/class /slurs/class /ear/4 /ear/count/4 /ear/tell/4 /pieces/5 /pieces/6/5 /pieces/6/5/sheet; do
-  for _ in 1 2 3; do curl -sS --fail -o "$dir.page" "http://localhost:$port$page"; done
+pages=(/ /record/5 "/record/5?stop=buzz" /buzz/5 /tone/5 "/notes/5?note=C4" /notes/5/hand /slurs/5 /slurs/5/map /breath/5 /set-up/5
+  /practice/5 /practice/5/week /practice/5/message /practice/class /notes/class /slurs/class /ear/4 /ear/count/4 /ear/tell/4
+  /pieces/5 /pieces/6/5 /pieces/6/5/sheet)
+for _ in 1 2 3; do for page in "${pages[@]}"; do curl -sS --fail -o "$dir.page" "http://localhost:$port$page"; done; done
+for page in "${pages[@]}"; do
   for _ in $(seq "$requests"); do curl -s -o "$dir.page" -w '%{time_starttransfer}\n' "http://localhost:$port$page"; done |
     sort -n | awk -v page="$page" -v size="$(wc -c <"$dir.page")" \
       '{ t[NR] = 1000 * $1 } END { printf "| %s | %.1f | %.1f | %d |\n", page, t[int((NR + 1) / 2)], t[int(0.95 * NR + 0.5)], size / 1000 }'

@@ -31,7 +31,12 @@ builder.Host.UseSerilog(
             .WriteTo.Console(outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}")
 );
 builder.Services.AddRazorPages(Routes.Configure).AddMvcOptions(mvc => mvc.ModelBinderProviders.Insert(0, new FiniteNumbers()));
-builder.Services.AddDbContext<BoccaDb>(options => options.UseSqlite(RecordFile.ConnectionString(data)));
+builder.Services.AddDbContext<BoccaDb>(options =>
+    options
+        // A list is one parameter, however long: the same question is put into words once, not anew for each length.
+        .UseSqlite(RecordFile.ConnectionString(data), sqlite => sqlite.UseParameterizedCollectionMode(ParameterTranslationMode.Parameter))
+        .AddInterceptors(new KeptOpen())
+);
 builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(RecordFolder.KeysIn(data)));
 builder.Services.AddSingleton(_ => RecordFolder.Open(data, builder.Configuration.GetValue("anew", false)));
 builder.Services.AddSingleton(TimeProvider.System);
