@@ -44,14 +44,13 @@ public sealed class DemoTests
     /// <summary>Leaves the record to tests that come after, where they ask for it.</summary>
     private static void Leave(string folder)
     {
-        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         if (Environment.GetEnvironmentVariable("BOCCA_DEMO") is { } kept)
         {
             Directory.CreateDirectory(kept);
-            foreach (var file in Directory.GetFiles(folder))
-                File.Copy(file, Path.Combine(kept, Path.GetFileName(file)));
+            RecordFolder.Backup(folder, Path.Combine(kept, "bocca.db"));
         }
 
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         Directory.Delete(folder, recursive: true);
     }
 

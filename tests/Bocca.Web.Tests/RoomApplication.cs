@@ -25,6 +25,10 @@ public sealed class RoomApplication(string? useFolder, bool demo, bool keepFolde
 
     private static readonly ConcurrentBag<RoomApplication> Idle = [];
 
+    /// <summary>Somebody else has the record just now (published: SQLite, Result and Error Codes).</summary>
+    private const int Busy = 5,
+        Locked = 6;
+
     /// <summary>What the framework knows about every page's fields: the same for every room, and most of what starting one takes.</summary>
     private static IModelMetadataProvider? _fields;
 
@@ -113,7 +117,19 @@ public sealed class RoomApplication(string? useFolder, bool demo, bool keepFolde
         using var record = new SqliteConnection(RecordFile.ConnectionString(Folder));
         empty.Open();
         record.Open();
-        empty.BackupDatabase(record);
+        for (var left = 100; ; left--)
+        {
+            try
+            {
+                empty.BackupDatabase(record);
+                return;
+            }
+            catch (SqliteException busy) when (busy.SqliteErrorCode is Busy or Locked && left > 0)
+            {
+                // The last request of the test before may still let go of the record; a copy does not wait for it by itself.
+                Thread.Sleep(20);
+            }
+        }
     }
 
     private static string MakeEmptyRecord()
