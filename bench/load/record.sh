@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
 # Pages of a large record: 504 pupils, a million entries (the invented pupils, again and again, over years). Needs sqlite3 and curl.
-#   bench/load/record.sh DIR [REQUESTS]     DIR is made new; each page is asked for so often, one request after the other, once every page
-#                                           was asked for three times: what is told is how quick it is in use, not after a start
+#   bench/load/record.sh DIR [REQUESTS]     DIR is made new; every page is asked for so often, and then each so often again and measured,
+#                                           one request after the other: how quick it is in use, not after a start
 set -euo pipefail
 dir=${1:?a folder to make the record in, whole path} requests=${2:-100} port=5997
 cd "$(dirname "$0")/../.."
@@ -46,7 +46,7 @@ echo "| --- | --- | --- | --- |"
 pages=(/ /record/5 "/record/5?stop=buzz" /buzz/5 /tone/5 "/notes/5?note=C4" /notes/5/hand /slurs/5 /slurs/5/map /breath/5 /set-up/5
   /practice/5 /practice/5/week /practice/5/message /practice/class /notes/class /slurs/class /ear/4 /ear/count/4 /ear/tell/4
   /pieces/5 /pieces/6/5 /pieces/6/5/sheet)
-for _ in 1 2 3; do for page in "${pages[@]}"; do curl -sS --fail -o "$dir.page" "http://localhost:$port$page"; done; done
+for _ in $(seq "$requests"); do for page in "${pages[@]}"; do curl -sS --fail -o "$dir.page" "http://localhost:$port$page"; done; done
 for page in "${pages[@]}"; do
   for _ in $(seq "$requests"); do curl -s -o "$dir.page" -w '%{time_starttransfer}\n' "http://localhost:$port$page"; done |
     sort -n | awk -v page="$page" -v size="$(wc -c <"$dir.page")" \

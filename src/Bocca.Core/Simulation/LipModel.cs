@@ -42,7 +42,7 @@ internal sealed class LipModel
 
     // The opening's width times the air's speed at a pascal of pressure, so that an area of flow is one product.
     private double _widthSpeed;
-    private double _perMass;
+    private double _inverseMass;
     private double _omega0;
     private double _damping;
 
@@ -123,7 +123,7 @@ internal sealed class LipModel
             MassPerArea
             * Math.Clamp(Math.Pow(_openingNow, 0.5), 0.25, 1.5)
             * Math.Pow(_build.FirstHz / handles.TensionHz, _alone ? 1.7 : 1);
-        _perMass = 1 / mass;
+        _inverseMass = 1 / mass;
         _damping = _omega0 / Math.Clamp((_alone ? SharpnessAlone : Sharpness) * Math.Pow(_openingNow, -0.15), 2.5, 20);
     }
 
@@ -135,7 +135,7 @@ internal sealed class LipModel
         var pull =
             (_omega0 * _omega0 * ((closed ? ClosedStiffness * _lift : _lift) - (_openingNow * _rest)))
             + ((closed ? ClosedDamping : 1) * _damping * _speed);
-        _speed += Step * ((drive * _perMass) - pull);
+        _speed += Step * ((drive * _inverseMass) - pull);
         _lift += Step * _speed;
     }
 }

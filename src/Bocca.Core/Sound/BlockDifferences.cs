@@ -13,7 +13,7 @@ namespace Bocca.Core.Sound;
 /// </summary>
 internal sealed class BlockDifferences
 {
-    /// <summary>How many lags are measured at once: an even one and its next two share a side with their neighbours.</summary>
+    /// <summary>How many lags are measured at once: of an even lag and the next three, two and two share one side of their pairs.</summary>
     private const int AtOnce = 4;
     private readonly int _longestLag;
     private readonly int _before;

@@ -39,7 +39,13 @@ public sealed class Envelope
     /// <summary>The sum of the squares of all samples before one.</summary>
     private double Before(int sample) => _squares[sample / Stride] + Squares(sample / Stride * Stride, sample);
 
-    private double Squares(int from, int to) => TensorPrimitives.SumOfSquares<float>(_samples.AsSpan(from, to - from));
+    /// <summary>The sum of the squares of at most a stride of samples; double, for those of a file may be of any size.</summary>
+    private double Squares(int from, int to)
+    {
+        Span<double> wide = stackalloc double[Stride];
+        TensorPrimitives.ConvertChecked<float, double>(_samples.AsSpan(from, to - from), wide);
+        return TensorPrimitives.SumOfSquares<double>(wide[..(to - from)]);
+    }
 
     /// <summary>
     /// The first moment from one to another, stepping by a millisecond either way, at which a level passes a height; null if it does not.

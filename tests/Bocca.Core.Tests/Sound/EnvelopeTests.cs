@@ -22,6 +22,15 @@ public class EnvelopeTests
         Assert.Equal(1, envelope.Seconds, 1e-9);
     }
 
+    /// <summary>A file of floats may hold samples of any size: 20 decibels for each tenfold.</summary>
+    [Fact]
+    public void Samples_of_any_size_have_a_level()
+    {
+        var envelope = new Envelope(new MonoSound([.. Enumerable.Repeat(1e30f, Rate)], Rate));
+        Assert.Equal(600, envelope.LevelDb(0.2, 0.1), 0.01);
+        Assert.Equal(600, envelope.LevelDb(0.8, 0.1), 0.01);
+    }
+
     [Fact]
     public void A_height_is_found_where_it_is_passed_forwards_and_backwards()
     {

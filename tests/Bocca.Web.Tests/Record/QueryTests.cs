@@ -142,9 +142,10 @@ public sealed class QueryTests : IDisposable
 
     private sealed class Openings : DbConnectionInterceptor
     {
-        public int Count { get; set; }
+        public int Count;
 
-        public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData) => Count++;
+        public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData) =>
+            Interlocked.Increment(ref Count);
 
         public override Task ConnectionOpenedAsync(
             DbConnection connection,
@@ -152,7 +153,7 @@ public sealed class QueryTests : IDisposable
             CancellationToken cancellationToken = default
         )
         {
-            Count++;
+            Interlocked.Increment(ref Count);
             return Task.CompletedTask;
         }
     }
