@@ -12,6 +12,9 @@ public static class RecordFile
 
     private const int EntriesAtOnce = 500;
 
+    /// <summary>A lock of somebody else is waited for so long, in seconds.</summary>
+    private const int PatienceSeconds = 5;
+
     /// <summary>The connection to the record in a folder, which is made if need be.</summary>
     public static string ConnectionString(string folder)
     {
@@ -20,7 +23,7 @@ public static class RecordFile
         {
             DataSource = Path.Combine(folder, "bocca.db"),
             ForeignKeys = true,
-            DefaultTimeout = 5,
+            DefaultTimeout = PatienceSeconds,
         }.ToString();
     }
 
@@ -51,6 +54,55 @@ public static class RecordFile
         }
     }
 
+    /// <summary>Copies a record by the database's own means, while it is served or not; the copy is for its owner alone.</summary>
+    /// <param name="record">The record's file.</param>
+    /// <param name="copy">Where the copy goes; what is there is replaced once the copy is whole.</param>
+    /// <exception cref="SqliteException">The record is broken, the disk full, or another program holds the record locked for seconds.</exception>
+    /// <exception cref="IOException">The copy cannot be written.</exception>
+    /// <exception cref="UnauthorizedAccessException">The copy's place belongs to somebody else.</exception>
+    public static void Copy(string record, string copy)
+    {
+        var part = $"{copy}.part";
+        try
+        {
+            MakeForOwnerAlone(part);
+            using (var from = new SqliteConnection($"Data Source={record};Mode=ReadWrite;Pooling=False"))
+            using (var to = new SqliteConnection($"Data Source={part};Pooling=False"))
+            {
+                from.Open();
+                to.Open();
+                Wait(from);
+                from.BackupDatabase(to);
+            }
+
+            File.Move(part, copy, overwrite: true);
+        }
+        finally
+        {
+            File.Delete(part);
+        }
+    }
+
+    private static void MakeForOwnerAlone(string file)
+    {
+        File.Delete(file);
+        var made = new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write };
+        if (!OperatingSystem.IsWindows())
+            made.UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite;
+        using var empty = new FileStream(file, made);
+    }
+
+    /// <summary>
+    /// Lets the database itself wait for a lock, as whoever opens the record first or closes it last holds one for a moment: the
+    /// library waits for a command's sake alone, and a copy is none.
+    /// </summary>
+    private static void Wait(SqliteConnection connection)
+    {
+        using var command = connection.CreateCommand();
+        command.CommandText = $"PRAGMA busy_timeout = {PatienceSeconds * 1000};";
+        command.ExecuteNonQuery();
+    }
+
     private static async Task UpdateAsync(BoccaDb db)
     {
         var (applied, known) = ((await db.Database.GetAppliedMigrationsAsync()).ToList(), db.Database.GetMigrations().ToList());
@@ -59,7 +111,11 @@ public static class RecordFile
         if (!known.Except(applied).Any())
             return;
         if (applied.Count > 0)
-            Copy(db, applied[^1]);
+        {
+            var file = new SqliteConnectionStringBuilder(db.Database.GetConnectionString()).DataSource;
+            Copy(file, $"{file}.before-{applied[^1]}");
+        }
+
         // Whoever holds the folder's lock is alone here: a row that says otherwise was left by a start that was killed.
         await db.Database.ExecuteSqlRawAsync("DROP TABLE IF EXISTS __EFMigrationsLock;");
         await db.Database.MigrateAsync();
@@ -101,18 +157,5 @@ public static class RecordFile
             kind.Complete(entry);
         if (entry is { Kept: true, DeletedAt: null })
             Journal.AddFigures(kind, entry);
-    }
-
-    private static void Copy(BoccaDb db, string version)
-    {
-        var file = new SqliteConnectionStringBuilder(db.Database.GetConnectionString()).DataSource;
-        var copy = $"{file}.before-{version}";
-        using var from = new SqliteConnection($"Data Source={file}");
-        using var to = new SqliteConnection($"Data Source={copy}.part;Pooling=False");
-        from.Open();
-        to.Open();
-        from.BackupDatabase(to);
-        to.Close();
-        File.Move($"{copy}.part", copy, overwrite: true);
     }
 }

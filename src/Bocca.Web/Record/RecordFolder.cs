@@ -68,19 +68,9 @@ public sealed class RecordFolder : IDisposable
         var record = RecordIn(System.IO.Path.GetFullPath(path));
         if (!File.Exists(record))
             throw new StartRefusedException($"there is no record at {record}.");
-        var part = $"{file}.part";
         try
         {
-            using (var from = new SqliteConnection($"Data Source={record};Mode=ReadWrite;Pooling=False"))
-            using (var to = new SqliteConnection($"Data Source={part};Pooling=False"))
-            {
-                from.Open();
-                to.Open();
-                from.BackupDatabase(to);
-            }
-
-            Narrow(part);
-            File.Move(part, file, overwrite: true);
+            RecordFile.Copy(record, file);
         }
         catch (Exception problem) when (problem is IOException or UnauthorizedAccessException or SqliteException)
         {
@@ -225,6 +215,7 @@ public sealed class RecordFolder : IDisposable
         {
             UnauthorizedAccessException => "it belongs to somebody else, or is read-only",
             SqliteException { SqliteErrorCode: 13 } => "the disk is full",
+            SqliteException { SqliteErrorCode: 5 } => "another program holds it locked",
             IOException when problem.Message.Contains("No space left", StringComparison.Ordinal) => "the disk is full",
             IOException when problem.Message.Contains("Read-only", StringComparison.Ordinal) => "it is read-only",
             _ => problem.Message.TrimEnd('.'),

@@ -145,6 +145,43 @@ public sealed class RecordFolderTests : IDisposable
         Assert.Contains("no record at", Assert.Throws<StartRefusedException>(() => RecordFolder.Backup(_folder, copy)).Message);
     }
 
+    [Fact]
+    public async Task A_copy_waits_for_whoever_holds_the_record_locked()
+    {
+        await PrepareAsync();
+        SqliteConnection.ClearAllPools();
+        var copy = Path.Combine(_folder, "copy.db");
+        var holder = new SqliteConnection($"Data Source={RecordFolder.RecordIn(_folder)};Pooling=False");
+        holder.Open();
+        using var hold = holder.CreateCommand();
+        // Whoever holds a record so lets nobody read before the connection is closed (SQLite's manual, "PRAGMA locking_mode").
+        hold.CommandText = "PRAGMA locking_mode = EXCLUSIVE; PRAGMA user_version = 7;";
+        hold.ExecuteNonQuery();
+
+        var copying = Task.Run(() => RecordFolder.Backup(_folder, copy), TestContext.Current.CancellationToken);
+        await Task.Delay(TimeSpan.FromMilliseconds(500), TestContext.Current.CancellationToken);
+        Assert.False(copying.IsCompleted);
+        await holder.DisposeAsync();
+        await copying;
+
+        Assert.True(new FileInfo(copy).Length > 0);
+    }
+
+    [Fact]
+    public async Task A_copy_that_fails_leaves_the_one_before_and_nothing_beside_it()
+    {
+        await PrepareAsync();
+        SqliteConnection.ClearAllPools();
+        var copy = Path.Combine(_folder, "copy.db");
+        RecordFolder.Backup(_folder, copy);
+        var before = await File.ReadAllBytesAsync(copy, TestContext.Current.CancellationToken);
+        await File.WriteAllTextAsync(RecordFolder.RecordIn(_folder), "no record", TestContext.Current.CancellationToken);
+
+        Assert.Contains("could not be copied", Assert.Throws<StartRefusedException>(() => RecordFolder.Backup(_folder, copy)).Message);
+        Assert.Equal(before, await File.ReadAllBytesAsync(copy, TestContext.Current.CancellationToken));
+        Assert.False(File.Exists($"{copy}.part"));
+    }
+
     private async Task PrepareAsync()
     {
         await using var db = new BoccaDb(new DbContextOptionsBuilder<BoccaDb>().UseSqlite(RecordFile.ConnectionString(_folder)).Options);
