@@ -57,7 +57,7 @@ public static class RecordFile
     /// <summary>Copies a record by the database's own means, while it is served or not; the copy is for its owner alone.</summary>
     /// <param name="record">The record's file.</param>
     /// <param name="copy">Where the copy goes; what is there is replaced once the copy is whole.</param>
-    /// <exception cref="SqliteException">The record is broken, the disk full, or another program holds the record locked for seconds.</exception>
+    /// <exception cref="SqliteException">The record is broken, the disk full, or somebody else holds it locked for seconds.</exception>
     /// <exception cref="IOException">The copy cannot be written.</exception>
     /// <exception cref="UnauthorizedAccessException">The copy's place belongs to somebody else.</exception>
     public static void Copy(string record, string copy)
