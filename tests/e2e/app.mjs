@@ -19,7 +19,9 @@ export let port, address;
 
 const quiet = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--autoplay-policy=no-user-gesture-required"];
 
-let running, shared, usual;
+let running, shared;
+// The contexts of the suite's usual visits, by whether they touch.
+const usual = {};
 
 // A port that nobody uses.
 export const freePort = () => new Promise((resolve, reject) => {
@@ -105,39 +107,56 @@ export function commands() {
 const launch = (media = []) => chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell", args: [...quiet, ...media] });
 
 // Visits with the suite's browser, or with a browser of its own where it hears or sees a file, and checks afterwards what must not happen
-// on any visit: errors on the console, and requests to another host. The suite's visits share what was fetched, but nothing that a page
-// kept; a browser that was never here (anew), and one that is touched, are their own.
+// on any visit: errors on the console, and requests to another host. The suite's visits share a page, as opening one costs more than all
+// that it shows, and what was fetched, but nothing that a page kept; a visit that puts scripts, routes or a clock into its page (alters),
+// and a browser that was never here (anew), have their own.
 export async function visit(options, steps) {
-  const { microphone, camera, viewport = { width: 1280, height: 800 }, touch = false, anew = false, expectErrors = false } = options;
+  const { microphone, camera, viewport = { width: 1280, height: 800 }, touch = false, anew = false, alters = false, expectErrors = false } = options;
   const media = microphone || camera ? ["--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream"] : [];
   if (microphone) media.push(`--use-file-for-fake-audio-capture=${microphone}%noloop`);
   if (camera) media.push(`--use-file-for-fake-video-capture=${camera}`);
   const browser = media.length > 0 ? await launch(media) : (shared ??= await launch());
-  const isUsual = browser === shared && !touch && !anew;
-  const context = isUsual ? (usual ??= await browser.newContext()) : await browser.newContext({ hasTouch: touch });
+  const isUsual = browser === shared && !anew;
+  const context = isUsual ? (usual[touch] ??= await browser.newContext({ hasTouch: touch })) : await browser.newContext({ hasTouch: touch });
   const wrong = [];
+  const watched = {
+    pageerror: (error) => wrong.push(`page error: ${error.message}`),
+    console: (message) => {
+      if (message.type() === "error" && !expectErrors) wrong.push(`console: ${message.text()}`);
+    },
+  };
   const asked = (request) => {
     const { protocol, host } = new URL(request.url());
     if (protocol.startsWith("http") && host !== `localhost:${port}`) wrong.push(`asked ${host}`);
   };
   context.on("request", asked);
   try {
-    const page = await context.newPage();
+    const page = (isUsual && !alters && context.pages()[0]) || (await context.newPage());
     if (isUsual) await forget(page);
     await page.setViewportSize(viewport);
     page.setDefaultTimeout(20000);
-    page.on("pageerror", (error) => wrong.push(`page error: ${error.message}`));
-    page.on("console", (message) => {
-      if (message.type() === "error" && !expectErrors) wrong.push(`console: ${message.text()}`);
-    });
+    for (const [event, hear] of Object.entries(watched)) page.on(event, hear);
     await steps(page);
+    if (isUsual && !alters) await leave(page);
+    for (const [event, hear] of Object.entries(watched)) page.off(event, hear);
     assert.deepEqual(wrong, []);
+    if (isUsual) await Promise.all(context.pages().filter((each) => alters || each !== page).map((each) => each.close()));
+  } catch (problem) {
+    // Whatever state it was left in goes with the page.
+    if (isUsual) await Promise.all(context.pages().map((page) => page.close()));
+    throw problem;
   } finally {
     context.off("request", asked);
-    if (isUsual) await Promise.all(context.pages().map((page) => page.close()));
-    else await context.close();
+    if (!isUsual) await context.close();
     if (browser !== shared) await browser.close();
   }
+}
+
+// Leaves a page as closing it does, lets go of what is its own, and takes the pointer out of the next one.
+async function leave(page) {
+  await page.evaluate(() => sessionStorage.clear());
+  await page.goto("about:blank");
+  await page.mouse.move(0, 0);
 }
 
 // Lets go of what pages kept in the browser before.

@@ -73,7 +73,7 @@ describe("breath", () => {
   });
 
   it("keeps what was breathed until the record has it", { timeout: 60000 }, async () => {
-    await visit({ expectErrors: true }, async (page) => {
+    await visit({ alters: true, expectErrors: true }, async (page) => {
       await open(page, 3, "drill=paced-breath&rung=0&tempo=120");
       await page.selectOption("[name=source]", "nobody");
       await page.route("**/breath/3?handler=Keep", (route) => route.abort());

@@ -224,7 +224,7 @@ describe("the ear", () => {
 describe("counting", () => {
   it("measures the machine's delay, takes it off, and tells the voice from the hands", { timeout: 180000 }, async () => {
     const delay = 0.12;
-    await visit({}, async (page) => {
+    await visit({ alters: true }, async (page) => {
       await page.addInitScript(loopback(delay));
       await page.goto(`${address}/ear/count/4?own=${encodeURIComponent("q. e q q")}&tempo=80&drill=said-clapped`);
       await page.waitForSelector("[data-ready]");
@@ -261,7 +261,7 @@ describe("counting", () => {
   });
 
   it("takes taps on a key when they were, and a held key is one tap", { timeout: 240000 }, async () => {
-    await visit({}, async (page) => {
+    await visit({ alters: true }, async (page) => {
       await page.addInitScript(loopback(0.02));
       await tappingInTime(page, async () => {
         await page.goto(`${address}/ear/count/4?own=${encodeURIComponent("q q h")}&tempo=90&drill=tapped`);
@@ -276,7 +276,7 @@ describe("counting", () => {
   });
 
   it("takes eight taps to a click when they were, and tells the habit of whoever taps", { timeout: 240000 }, async () => {
-    await visit({}, async (page) => {
+    await visit({ alters: true }, async (page) => {
       await page.addInitScript(loopback(0.02));
       await page.addInitScript(() => {
         const start = AudioBufferSourceNode.prototype.start;

@@ -59,7 +59,7 @@ describe("a piece", () => {
   });
 
   it("that was seen before is drawn without the engraver, and another is not lost when it was away", { timeout: 60000 }, async () => {
-    await visit({ expectErrors: true }, async (page) => {
+    await visit({ alters: true, expectErrors: true }, async (page) => {
       // In a browser that shares no thread each page has an engraver of its own, which is fetched anew.
       await page.addInitScript(() => delete window.SharedWorker);
       const write = (text) => `${address}/pieces/7/write?title=Seen&text=${encodeURIComponent(text)}`;
@@ -97,7 +97,7 @@ describe("a piece", () => {
   });
 
   it("is drawn all the same where the shared engraver says nothing any more", { timeout: 60000 }, async () => {
-    await visit({}, async (page) => {
+    await visit({ alters: true }, async (page) => {
       await page.clock.install();
       await page.addInitScript(() => (window.SharedWorker = class { port = { postMessage: () => (window.wasAsked = true) }; }));
       await page.goto(`${address}/pieces/7/write?title=Silent&text=${encodeURIComponent("4/4 q D4 E4 F4 G4 |")}`);

@@ -86,7 +86,7 @@ describe("a take", () => {
     });
 
   it("is chosen and started by somebody quicker than the page", { timeout: 60000 }, async () => {
-    await visit({}, async (page) => {
+    await visit({ alters: true }, async (page) => {
       let wake;
       const woken = new Promise((resolve) => (wake = resolve));
       await page.route("**/lib/alpine.js*", async (route) => {
@@ -128,7 +128,7 @@ describe("a take", () => {
   });
 
   it("that was not judged is offered again after a reload, and can be let go", { timeout: 90000 }, async () => {
-    await visit({ expectErrors: true }, async (page) => {
+    await visit({ alters: true, expectErrors: true }, async (page) => {
       const cut = (route) => route.abort();
       await page.route("**/*handler=Hear*", cut);
       await play(page, "/buzz/1?drill=steady-line", "good", 160);
@@ -146,7 +146,7 @@ describe("a take", () => {
   });
 
   it("is told, and notes are drawn, where the browser's own store never answers", { timeout: 60000 }, async () => {
-    await visit({}, async (page) => {
+    await visit({ alters: true }, async (page) => {
       await page.addInitScript(() => {
         const open = indexedDB.open.bind(indexedDB);
         indexedDB.open = (...asked) => Object.assign(open(...asked), { addEventListener() {} });
