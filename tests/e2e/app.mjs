@@ -134,7 +134,7 @@ export async function visit(options, steps) {
     const page = (isUsual && !alters && context.pages()[0]) || (await context.newPage());
     if (isUsual) await forget(page);
     await page.setViewportSize(viewport);
-    page.setDefaultTimeout(20000);
+    page.setDefaultTimeout(40000);
     for (const [event, hear] of Object.entries(watched)) page.on(event, hear);
     await steps(page);
     if (isUsual && !alters) await leave(page);
