@@ -43,14 +43,14 @@ public sealed record Slur(SlurShape Shape, IReadOnlyList<SlurNote> Notes)
     /// <summary>Its written notes with slurs between them, such as <c>G4~C5~G4</c>.</summary>
     public string Text => string.Join('~', Notes.Select(note => note.Written));
 
-    /// <summary>What sounds whatever its octave: two slurs with the same can be played together by a class.</summary>
+    /// <summary>What sounds whatever its octave: two slurs along tubes with the same can be played together by a class.</summary>
     internal string Melody
     {
         get
         {
             var first = Notes[0].Sounding.Midi;
             var steps = Notes.Select(note => note.Sounding.Midi - first);
-            return $"{(Shape.Neighbours ? "semitones" : "tube")} {first % 12} {string.Join(' ', steps)}";
+            return $"{first % 12} {string.Join(' ', steps)}";
         }
     }
 

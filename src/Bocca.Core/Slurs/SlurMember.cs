@@ -1,8 +1,9 @@
+using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Class;
 
 namespace Bocca.Core.Slurs;
 
-/// <summary>A player of a mixed class with every slur the player has.</summary>
+/// <summary>A player of a mixed class with every slur along one tube that the player has.</summary>
 public sealed class SlurMember
 {
     private readonly ILookup<string, Slur> _byMelody;
@@ -29,10 +30,15 @@ public sealed class SlurMember
         [
             .. players.Select(each =>
             {
-                if (!written.TryGetValue(each.Player, out var slurs))
+                // What a teacher pinned to a note, and the order of first notes, choose among tubes: a slur along one asks for neither.
+                var alike = each.Player with
                 {
-                    var all = SlurWriter.All(each.Player).ToList();
-                    slurs = written[each.Player] = (all.ToLookup(slur => slur.Melody), all.ToLookup(slur => slur.Shape.Id));
+                    Hand = each.Player.Hand with { Pins = Hand.Free.Pins, FirstNotes = null },
+                };
+                if (!written.TryGetValue(alike, out var slurs))
+                {
+                    var all = SlurWriter.AllOnTubes(alike).ToList();
+                    slurs = written[alike] = (all.ToLookup(slur => slur.Melody), all.ToLookup(slur => slur.Shape.Id));
                 }
 
                 return new SlurMember(each.Member, each.Player, slurs);

@@ -21,14 +21,36 @@ public static class SlurWriter
     /// <summary>Every slur of every shape that a player has, in the order of the shapes and the tubes.</summary>
     public static IEnumerable<Slur> All(SlurPlayer player)
     {
-        var tubes = player.Tubes().Select(tube => Partials(player, tube)).ToList();
+        var tubes = PartialsOf(player);
         return SlurShape.All.SelectMany(shape =>
             shape.Neighbours ? Neighbours(player, player.Range.Highest).Slurs : tubes.SelectMany(partials => Over(player, shape, partials))
         );
     }
 
+    /// <summary>Those of them that stay on one tube.</summary>
+    public static IEnumerable<Slur> AllOnTubes(SlurPlayer player)
+    {
+        var tubes = PartialsOf(player);
+        return SlurShape
+            .All.Where(shape => !shape.Neighbours)
+            .SelectMany(shape => tubes.SelectMany(partials => Over(player, shape, partials)));
+    }
+
+    private static List<List<TubePartial>> PartialsOf(SlurPlayer player) => [.. player.Tubes().Select(tube => Partials(player, tube))];
+
     /// <summary>The slurs of a shape on a tube, from the lowest up.</summary>
-    public static IEnumerable<Slur> OnTube(SlurPlayer player, SlurShape shape, Tube tube) => Over(player, shape, Partials(player, tube));
+    /// <exception cref="ArgumentException">The shape goes by semitones.</exception>
+    public static IEnumerable<Slur> OnTube(SlurPlayer player, SlurShape shape, Tube tube)
+    {
+        RefuseSemitones(shape);
+        return Over(player, shape, Partials(player, tube));
+    }
+
+    private static void RefuseSemitones(SlurShape shape)
+    {
+        if (shape.Neighbours)
+            throw new ArgumentException($"{shape.Name} goes by semitones, not on one setting.");
+    }
 
     private static IEnumerable<Slur> Over(SlurPlayer player, SlurShape shape, List<TubePartial> partials) =>
         Enumerable
@@ -49,8 +71,7 @@ public static class SlurWriter
     /// <exception cref="ArgumentException">The shape goes by semitones, or no tube is taught.</exception>
     public static SlurSheet Sheet(SlurPlayer player, SlurShape shape, int firstPartial)
     {
-        if (shape.Neighbours)
-            throw new ArgumentException($"{shape.Name} goes by semitones, not on one setting.");
+        RefuseSemitones(shape);
         var tubes = player.Tubes();
         if (tubes.Count == 0)
             throw new ArgumentException("No setting is taught yet: choose one first.");

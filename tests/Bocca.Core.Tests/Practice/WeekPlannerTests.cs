@@ -12,7 +12,7 @@ public sealed class WeekPlannerTests
 {
     private static readonly DateTime Start = new(2026, 11, 2, 15, 0, 0, DateTimeKind.Utc);
 
-    /// <summary>Four on, four off, four times: 32 counts, 16 of them sounding, 24 s at 80 (handbook value; computed).</summary>
+    /// <summary>Four on, four off, four times: 32 counts, 16 of them sounding, 24 s at 80 (computed).</summary>
     [Fact]
     public void Counts_and_minutes_add_up()
     {
