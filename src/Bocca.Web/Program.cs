@@ -109,7 +109,7 @@ try
     using var scope = app.Services.CreateScope();
     var db = scope.ServiceProvider.GetRequiredService<BoccaDb>();
     var filling = app.Services.GetRequiredService<DemoFilling>();
-    await RecordFile.PrepareAsync(db, app.Services.GetRequiredService<Stops>());
+    await RecordFile.PrepareAsync(db, app.Services.GetRequiredService<Stops>(), Console.WriteLine);
     if (filling.IsOpen)
         filling.GoOn(app.Lifetime.ApplicationStopping);
     else if (!app.Configuration.GetValue("empty", false) && !await db.Pupils.IgnoreQueryFilters().AnyAsync())

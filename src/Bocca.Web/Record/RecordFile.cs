@@ -1,3 +1,5 @@
+using System.Diagnostics;
+using System.Text.Json;
 using Bocca.Web.Frame;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
@@ -11,6 +13,9 @@ public static class RecordFile
     private const int FiguresVersion = 1;
 
     private const int EntriesAtOnce = 500;
+
+    /// <summary>Whoever waits is told after so long how far it is, in seconds.</summary>
+    private const double SecondsQuiet = 5;
 
     /// <summary>A lock of somebody else is waited for so long, in seconds.</summary>
     private const int PatienceSeconds = 5;
@@ -30,15 +35,18 @@ public static class RecordFile
     /// <summary>
     /// Brings the record up to date. Before an older one is touched, a copy is made beside it by the database's own means, and
     /// named after what was there. The write-ahead log with full synchronisation keeps what was acknowledged even if the process
-    /// is killed; an update that is killed leaves the record as it was.
+    /// is killed; an update that is killed leaves the record as it was, or with a part of its figures made anew.
     /// </summary>
-    public static async Task PrepareAsync(BoccaDb db, Stops stops)
+    /// <param name="db">The record.</param>
+    /// <param name="stops">Whose entries stand in it.</param>
+    /// <param name="say">Tells whoever waits what takes so long; null for nobody.</param>
+    public static async Task PrepareAsync(BoccaDb db, Stops stops, Action<string>? say = null)
     {
         try
         {
-            await UpdateAsync(db);
+            await UpdateAsync(db, say);
             await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;");
-            await RebuildFiguresAsync(db, stops);
+            await RebuildFiguresAsync(db, stops, say);
         }
         catch (SqliteException problem) when (problem.SqliteErrorCode is 8 or 10 or 11 or 13 or 14 or 26)
         {
@@ -103,7 +111,7 @@ public static class RecordFile
         command.ExecuteNonQuery();
     }
 
-    private static async Task UpdateAsync(BoccaDb db)
+    private static async Task UpdateAsync(BoccaDb db, Action<string>? say)
     {
         var (applied, known) = ((await db.Database.GetAppliedMigrationsAsync()).ToList(), db.Database.GetMigrations().ToList());
         if (applied.Except(known).FirstOrDefault() is { } newer)
@@ -113,7 +121,9 @@ public static class RecordFile
         if (applied.Count > 0)
         {
             var file = new SqliteConnectionStringBuilder(db.Database.GetConnectionString()).DataSource;
-            Copy(file, $"{file}.before-{applied[^1]}");
+            var copy = $"{file}.before-{applied[^1]}";
+            say?.Invoke($"The record is brought up to date. It is copied to {copy} first.");
+            Copy(file, copy);
         }
 
         // Whoever holds the folder's lock is alone here: a row that says otherwise was left by a start that was killed.
@@ -121,41 +131,61 @@ public static class RecordFile
         await db.Database.MigrateAsync();
     }
 
-    /// <summary>Makes all figures anew, and the columns that follow from payloads, where those that stand are of another form.</summary>
-    private static async Task RebuildFiguresAsync(BoccaDb db, Stops stops)
+    /// <summary>
+    /// Makes all figures anew, and the columns that follow from payloads, where those that stand are of another form. Some entries at a
+    /// time, each with its own: where it is killed, it begins anew and comes to the same end.
+    /// </summary>
+    private static async Task RebuildFiguresAsync(BoccaDb db, Stops stops, Action<string>? say)
     {
         if (await db.Database.SqlQueryRaw<int>("SELECT user_version AS Value FROM pragma_user_version").SingleAsync() == FiguresVersion)
             return;
-        await using var all = await db.Database.BeginTransactionAsync();
-        await db.Figures.ExecuteDeleteAsync();
-        for (var last = 0L; ; )
+        var all = await db.Entries.IgnoreQueryFilters().MaxAsync(entry => (long?)entry.Id) ?? 0;
+        var quiet = Stopwatch.StartNew();
+        for (var last = 0L; last < all; )
         {
-            var entries = await db
-                .Entries.IgnoreQueryFilters()
-                .Include(entry => entry.Payload)
-                .Where(entry => entry.Id > last)
-                .OrderBy(entry => entry.Id)
-                .Take(EntriesAtOnce)
-                .ToListAsync();
-            if (entries.Count == 0)
-                break;
-            foreach (var entry in entries)
-                Renew(stops.Kind(entry.Kind), entry);
-            await db.SaveChangesAsync();
-            db.ChangeTracker.Clear();
-            last = entries[^1].Id;
+            last = await RenewAfterAsync(db, stops, last);
+            if (quiet.Elapsed.TotalSeconds < SecondsQuiet)
+                continue;
+            say?.Invoke($"The record's figures are made anew: {100 * last / all} %.");
+            quiet.Restart();
         }
 
-        // The version lies in the file's head and is written with the rest, or not at all.
         await db.Database.ExecuteSqlRawAsync($"PRAGMA user_version = {FiguresVersion};");
-        await all.CommitAsync();
     }
 
-    private static void Renew(EntryKind kind, Entry entry)
+    /// <returns>The last entry that is done.</returns>
+    private static async Task<long> RenewAfterAsync(BoccaDb db, Stops stops, long last)
     {
-        if (entry.Payload is not null)
-            kind.Complete(entry);
-        if (entry is { Kept: true, DeletedAt: null })
-            Journal.AddFigures(kind, entry);
+        var entries = await db
+            .Entries.IgnoreQueryFilters()
+            .Include(entry => entry.Payload)
+            .Where(entry => entry.Id > last)
+            .OrderBy(entry => entry.Id)
+            .Take(EntriesAtOnce)
+            .ToListAsync();
+        var renewed = entries.Where(entry => Renew(stops.Kind(entry.Kind), entry)).Select(entry => entry.Id).ToList();
+        await using var together = await db.Database.BeginTransactionAsync();
+        await db.Figures.Where(figure => renewed.Contains(figure.EntryId)).ExecuteDeleteAsync();
+        await db.SaveChangesAsync();
+        await together.CommitAsync();
+        db.ChangeTracker.Clear();
+        return entries[^1].Id;
+    }
+
+    /// <summary>Whether an entry's own is made anew; one whose payload is gone or cannot be read keeps what it has.</summary>
+    private static bool Renew(EntryKind kind, Entry entry)
+    {
+        try
+        {
+            if (entry.Payload is not null)
+                kind.Complete(entry);
+            if (entry is { Kept: true, DeletedAt: null })
+                Journal.AddFigures(kind, entry);
+            return true;
+        }
+        catch (Exception problem) when (problem is InvalidDataException or JsonException)
+        {
+            return false;
+        }
     }
 }

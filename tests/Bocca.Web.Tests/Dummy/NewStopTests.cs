@@ -1,4 +1,5 @@
 using Bocca.Core.Judging;
+using Bocca.Web.Frame;
 using Bocca.Web.Pages.Buzz;
 using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
@@ -95,6 +96,32 @@ public sealed class NewStopTests : IDisposable
         var (back, _) = await tab.SendAsync(still, ".told form");
         Assert.Equal("?stop=humming&kind=hum", back.RequestMessage!.RequestUri!.Query);
         Assert.Equal(233, await _room.InRecordAsync(db => db.Figures.Select(figure => figure.Value).SingleAsync()));
+    }
+
+    /// <summary>A record whose figures are of another form has them made anew at its next start, many entries or few.</summary>
+    [Fact]
+    public async Task Its_figures_are_made_anew_from_what_can_be_read_and_the_others_stay()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        for (var i = 0; i < 600; i++)
+            await HumAsync(pupil, 0, 200 + i, Outcome.Passed);
+        await HumAsync(pupil, 0, 100, Outcome.Passed);
+        var told = new List<string>();
+        var values = await _room.InRecordAsync(async db =>
+        {
+            var broken = await db.Entries.Where(entry => entry.Kind == "hum").MaxAsync(entry => entry.Id);
+            await db.Payloads.Where(payload => payload.EntryId == broken).ExecuteDeleteAsync();
+            await db
+                .Figures.Where(figure => figure.EntryId != broken)
+                .ExecuteUpdateAsync(set => set.SetProperty(figure => figure.Value, 1));
+            await db.Database.ExecuteSqlRawAsync("PRAGMA user_version = 0;");
+            await RecordFile.PrepareAsync(db, _room.Services.GetRequiredService<Stops>(), told.Add);
+            await RecordFile.PrepareAsync(db, _room.Services.GetRequiredService<Stops>(), told.Add);
+            return await db.Figures.OrderBy(figure => figure.EntryId).Select(figure => figure.Value).ToListAsync();
+        });
+
+        Assert.Equal([.. Enumerable.Range(200, 600).Select(value => (double)value), 100], values);
+        Assert.All(told, line => Assert.Contains("%", line));
     }
 
     private Task HumAsync(Pupil pupil, int daysAgo, double hertz, Outcome outcome) =>
