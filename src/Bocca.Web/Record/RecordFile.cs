@@ -141,20 +141,24 @@ public static class RecordFile
             return;
         var all = await db.Entries.IgnoreQueryFilters().MaxAsync(entry => (long?)entry.Id) ?? 0;
         var quiet = Stopwatch.StartNew();
+        var unread = 0;
         for (var last = 0L; last < all; )
         {
-            last = await RenewAfterAsync(db, stops, last);
+            (last, var left) = await RenewAfterAsync(db, stops, last);
+            unread += left;
             if (quiet.Elapsed.TotalSeconds < SecondsQuiet)
                 continue;
             say?.Invoke($"The record's figures are made anew: {100 * last / all} %.");
             quiet.Restart();
         }
 
+        if (unread > 0)
+            say?.Invoke($"{unread} {(unread == 1 ? "entry" : "entries")} of the record could not be read; figures of old are left there.");
         await db.Database.ExecuteSqlRawAsync($"PRAGMA user_version = {FiguresVersion};");
     }
 
-    /// <returns>The last entry that is done.</returns>
-    private static async Task<long> RenewAfterAsync(BoccaDb db, Stops stops, long last)
+    /// <returns>The last entry that is done, and how many before it could not be read.</returns>
+    private static async Task<(long Last, int Unread)> RenewAfterAsync(BoccaDb db, Stops stops, long last)
     {
         var entries = await db
             .Entries.IgnoreQueryFilters()
@@ -169,7 +173,7 @@ public static class RecordFile
         await db.SaveChangesAsync();
         await together.CommitAsync();
         db.ChangeTracker.Clear();
-        return entries[^1].Id;
+        return (entries[^1].Id, entries.Count - renewed.Count);
     }
 
     /// <summary>Whether an entry's own is made anew; one whose payload is gone or cannot be read keeps what it has.</summary>

@@ -121,7 +121,8 @@ public sealed class NewStopTests : IDisposable
         });
 
         Assert.Equal([.. Enumerable.Range(200, 600).Select(value => (double)value), 100], values);
-        Assert.All(told, line => Assert.Contains("%", line));
+        Assert.Equal("1 entry of the record could not be read; figures of old are left there.", told[^1]);
+        Assert.All(told.SkipLast(1), line => Assert.Contains("%", line));
     }
 
     private Task HumAsync(Pupil pupil, int daysAgo, double hertz, Outcome outcome) =>
