@@ -21,9 +21,6 @@ public sealed record ClassSlur(ClassMember Member, Slur? Slur, Slur? Instead, st
     private const string UsualShape = "pair";
     private const int UsualPartial = 3;
 
-    /// <summary>The shapes a class can be asked for: those that go along one tube.</summary>
-    public static IReadOnlyList<SlurShape> Shapes { get; } = [.. SlurShape.All.Where(shape => !shape.Neighbours)];
-
     /// <summary>
     /// The slur that a class is offered until another is chosen: one that most of it can share; of those the usual one first, then the
     /// shapes in their order, from the lowest partial up.
@@ -33,8 +30,8 @@ public sealed record ClassSlur(ClassMember Member, Slur? Slur, Slur? Instead, st
     public static Slur Offered(IReadOnlyList<SlurMember> members, Approach approach)
     {
         var usual = Concert(UsualShape, UsualPartial, approach);
-        return Shapes
-            .SelectMany(shape => SlurWriter.OnTube(Model(approach), shape, Catalogue.Get(ModelInstrument).Tubes[0]))
+        return SlurShape
+            .AlongTube.SelectMany(shape => SlurWriter.OnTube(Model(approach), shape, Catalogue.Get(ModelInstrument).Tubes[0]))
             .Prepend(usual)
             .MaxBy(slur => SharedBy(slur.Melody))!;
 

@@ -37,7 +37,7 @@ public sealed class SlurMember
                 };
                 if (!written.TryGetValue(alike, out var slurs))
                 {
-                    var all = SlurWriter.AllOnTubes(alike).ToList();
+                    var all = SlurWriter.AllAlongTubes(alike).ToList();
                     slurs = written[alike] = (all.ToLookup(slur => slur.Melody), all.ToLookup(slur => slur.Shape.Id));
                 }
 

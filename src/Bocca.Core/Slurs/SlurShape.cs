@@ -35,6 +35,9 @@ public sealed record SlurShape(
     /// <summary>All shapes, in the order in which they are met.</summary>
     public static IReadOnlyList<SlurShape> All => Shipped.Value;
 
+    /// <summary>Those of them that go along one tube: a class can be asked for these.</summary>
+    public static IEnumerable<SlurShape> AlongTube => All.Where(shape => !shape.Neighbours);
+
     /// <summary>Beats of each note where they differ; null where every note but the last is alike.</summary>
     public IReadOnlyList<double>? Lengths { get; init; }
 

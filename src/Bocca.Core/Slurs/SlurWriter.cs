@@ -27,13 +27,11 @@ public static class SlurWriter
         );
     }
 
-    /// <summary>Those of them that stay on one tube.</summary>
-    public static IEnumerable<Slur> AllOnTubes(SlurPlayer player)
+    /// <summary>Those of them that go along one tube.</summary>
+    public static IEnumerable<Slur> AllAlongTubes(SlurPlayer player)
     {
         var tubes = PartialsOf(player);
-        return SlurShape
-            .All.Where(shape => !shape.Neighbours)
-            .SelectMany(shape => tubes.SelectMany(partials => Over(player, shape, partials)));
+        return SlurShape.AlongTube.SelectMany(shape => tubes.SelectMany(partials => Over(player, shape, partials)));
     }
 
     private static List<List<TubePartial>> PartialsOf(SlurPlayer player) => [.. player.Tubes().Select(tube => Partials(player, tube))];
@@ -155,9 +153,8 @@ public static class SlurWriter
         var sheet = Sheet(player, slur.Shape, slur.Notes[0].Partial).Slurs;
         return sheet.SkipWhile(each => each.Id != slur.Id).Skip(1).FirstOrDefault()
             ?? SlurShape
-                .All.SkipWhile(shape => shape.Id != slur.Shape.Id)
+                .AlongTube.SkipWhile(shape => shape.Id != slur.Shape.Id)
                 .Skip(1)
-                .Where(shape => !shape.Neighbours)
                 .SelectMany(shape => Sheet(player, shape, slur.Notes[0].Partial).Slurs.Take(1))
                 .FirstOrDefault();
     }

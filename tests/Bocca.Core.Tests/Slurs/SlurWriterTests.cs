@@ -299,7 +299,7 @@ public sealed class SlurWriterTests
         // The third and fourth partial of a tube in B flat (computed): concert F4 and B flat 4.
         Assert.Equal(["F4", "Bb4"], ClassSlur.Offered([], approach).Notes.Select(note => $"{note.Sounding}").Distinct());
         Assert.Equal(2, ClassSlur.Concert("pair", 2, approach).Notes[0].Partial);
-        Assert.DoesNotContain(ClassSlur.Shapes, shape => shape.Neighbours);
+        Assert.DoesNotContain(SlurShape.AlongTube, shape => shape.Neighbours);
         Assert.Contains("partial 12", Assert.Throws<ArgumentException>(() => ClassSlur.Concert("pair", 12, approach)).Message);
         Assert.Throws<ArgumentException>(() => ClassSlur.Concert("none such", 3, approach));
         Assert.Contains("semitones", Assert.Throws<ArgumentException>(() => ClassSlur.Concert("neighbours", 3, approach)).Message);
@@ -317,7 +317,10 @@ public sealed class SlurWriterTests
         int Sharing(Slur slur) => members.Count(member => ClassSlur.Of(member, slur).Slur is not null);
         var offered = ClassSlur.Offered(members, approach);
         Assert.Equal(
-            ClassSlur.Shapes.SelectMany(shape => Enumerable.Range(2, 6).Select(first => Made(shape.Id, first))).OfType<Slur>().Max(Sharing),
+            SlurShape
+                .AlongTube.SelectMany(shape => Enumerable.Range(2, 6).Select(first => Made(shape.Id, first)))
+                .OfType<Slur>()
+                .Max(Sharing),
             Sharing(offered)
         );
 

@@ -25,7 +25,7 @@ public sealed class LipsModel(Journal journal) : SlursPage(journal)
     {
         if (Pupil is null)
             return NotFound();
-        var slurs = SlurWriter.All(Player!).Where(slur => !slur.Shape.Neighbours).ToList();
+        var slurs = SlurWriter.AllAlongTubes(Player!).ToList();
         var today = drill is null ? (await DayAsync(TempoOr(tempo))).Slurs.FirstOrDefault(each => !each.Slur.Shape.Neighbours)?.Slur : null;
         if ((drill is null ? today ?? slurs.FirstOrDefault() : SlurWriter.Find(Player!, drill)) is not { } chosen)
             return drill is null ? Page() : NotFound();
