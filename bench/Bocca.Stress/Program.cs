@@ -2,16 +2,20 @@ using System.CommandLine;
 using System.Globalization;
 using Bocca.Stress.Hostile;
 using Bocca.Stress.Kills;
+using Bocca.Stress.Suites;
 
 namespace Bocca.Stress;
 
-/// <summary>Tries to break the application as strangers, children and power cuts do. Ends with 1 where it came to harm.</summary>
+/// <summary>
+/// Tries to break the application as strangers, children and power cuts do, ending with 1 where it came to harm; and serves the browser
+/// suites.
+/// </summary>
 public static class Strain
 {
     public static Task<int> Main(string[] args)
     {
         CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
-        var root = new RootCommand("Tries to break Bocca; ends with 1 where it came to harm.") { Hostile(), Kills(), Large(), Commands() };
+        var root = new RootCommand("Tries to break Bocca; ends with 1 where it came to harm.") { Hostile(), Kills(), Large(), Suites() };
         return root.Parse(args).InvokeAsync();
     }
 
@@ -32,13 +36,13 @@ public static class Strain
         return command;
     }
 
-    private static Command Commands()
+    private static Command Suites()
     {
         var command = new Command(
-            "commands",
-            "Runs command lines from standard input, one process for all: a JSON list of arguments a line."
+            "suites",
+            "Serves rooms to the browser suites and runs their command lines, one process for all, until its input ends."
         );
-        command.SetAction(_ => ManyCommands.Run());
+        command.SetAction(_ => SuiteHost.RunAsync());
         return command;
     }
 

@@ -1,11 +1,10 @@
-// The application as a teacher starts it, on a record and a port of its own for each suite, and a browser to drive it.
+// The application, on a record and a port of its own for each suite, and a browser to drive it.
 import assert from "node:assert/strict";
 import { execFileSync, spawn } from "node:child_process";
 import { cpSync, mkdtempSync, rmSync } from "node:fs";
 import { connect, createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
-import { createInterface } from "node:readline";
 import { after, before } from "node:test";
 import { fileURLToPath } from "node:url";
 import { chromium } from "playwright-core";
@@ -19,7 +18,7 @@ export let port, address;
 
 const quiet = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--autoplay-policy=no-user-gesture-required"];
 
-let running, shared;
+let running, usualBrowser;
 // The contexts of the suite's usual visits, by whether they touch.
 const usual = {};
 
@@ -31,12 +30,29 @@ export const freePort = () => new Promise((resolve, reject) => {
   });
 });
 
-export async function startApp(data = record, warm = false, more = []) {
+// Asks the process that all suites share, which the runner began.
+async function shared(method, path, body) {
+  const headers = { "Content-Type": "application/json" };
+  const answer = await fetch(process.env.BOCCA_SUITES + path, { method, headers, body: body && JSON.stringify(body) });
+  assert.ok(answer.ok, `${method} ${path}: ${answer.status}`);
+  return answer.text();
+}
+
+// A room in the process that all suites share, on a port that nobody uses.
+export async function openRoom(data = record) {
+  port = Number(await shared("POST", `/rooms?data=${encodeURIComponent(data)}`));
+  address = `http://localhost:${port}`;
+}
+
+export const closeRoom = () => shared("DELETE", `/rooms/${port}`);
+
+// The application in a process of its own, as a teacher starts it.
+export async function startApp(data = record, warm = false) {
   port ??= await freePort();
   address = `http://localhost:${port}`;
   // Only where delay is measured has the application to be warm before somebody plays.
   const env = { ...process.env, "warm-up": String(warm) };
-  running = spawn(join(top, "start"), ["--port", String(port), "--data", data, ...more], { env, stdio: ["ignore", "pipe", "pipe"] });
+  running = spawn(join(top, "start"), ["--port", String(port), "--data", data], { env, stdio: ["ignore", "pipe", "pipe"] });
   let said = "";
   await new Promise((resolve, reject) => {
     const hear = (text) => {
@@ -47,7 +63,6 @@ export async function startApp(data = record, warm = false, more = []) {
     running.stderr.on("data", hear);
     running.on("exit", () => reject(new Error(`start ended: ${said}`)));
   });
-  return said;
 }
 
 // As a power cut would: neither the script nor the server gets a word in.
@@ -62,45 +77,32 @@ const answers = () => new Promise((resolve) => {
   const socket = connect(port, "127.0.0.1", () => resolve(socket.destroy() && true)).once("error", () => resolve(false));
 });
 
-export async function stopApp() {
-  if (!running || running.exitCode !== null) return;
+async function stopApp() {
+  if (running.exitCode !== null) return;
   const ended = new Promise((resolve) => running.once("exit", resolve));
   running.kill("SIGTERM");
   await ended;
 }
 
-// Every suite has the demo room to itself, as it was made once for all of them.
-export function withApp({ warm = false } = {}) {
+// Every suite has the demo room to itself, as it was made once for all of them: in the process that all share, or, where the suite is about
+// starting, killing or delay, in one of its own as a teacher starts it.
+export function withApp({ own = false, warm = false } = {}) {
   before(async () => {
-    if (process.env.BOCCA_DEMO) cpSync(process.env.BOCCA_DEMO, record, { recursive: true });
-    await startApp(record, warm);
+    cpSync(process.env.BOCCA_DEMO, record, { recursive: true });
+    await (own ? startApp(record, warm) : openRoom());
   }, { timeout: 120000 });
   after(async () => {
-    await shared?.close();
-    await stopApp();
+    await usualBrowser?.close();
+    await (own ? stopApp() : closeRoom());
     rmSync(folder, { recursive: true, force: true });
   });
 }
 
-// The command line, from the same build: makes the sounds that the browser hears.
-export function bocca(...args) {
-  return execFileSync("dotnet", [join(top, "artifacts", "bin", "Bocca.Cli", "release", "bocca.dll"), ...args]).toString();
-}
-
-// The same for many command lines, which share one process: asked and answered a line each. It ends with whoever asks.
-export function commands() {
-  const program = spawn("dotnet", [join(top, "artifacts", "bin", "Bocca.Stress", "release", "Bocca.Stress.dll"), "commands"], { stdio: ["pipe", "pipe", "inherit"] });
-  const answers = createInterface({ input: program.stdout })[Symbol.asyncIterator]();
-  for (const part of [program, program.stdin, program.stdout]) part.unref();
-  return async (...args) => {
-    program.stdin.write(`${JSON.stringify(args)}\n`);
-    program.stdout.ref();
-    const { value } = await answers.next();
-    program.stdout.unref();
-    const { Code, Printed, Complained } = JSON.parse(value);
-    assert.equal(Code, 0, `bocca ${args.join(" ")}: ${Complained}`);
-    return Printed;
-  };
+// The command line, from the same build: makes the sounds that the browser hears, and the files that others read. Gives what it prints.
+export async function bocca(...args) {
+  const { code, printed, complained } = JSON.parse(await shared("POST", "/commands", args));
+  assert.equal(code, 0, `bocca ${args.join(" ")}: ${complained}`);
+  return printed;
 }
 
 // Chromium without a window's parts: the same engine, which opens a page in half the time.
@@ -115,8 +117,8 @@ export async function visit(options, steps) {
   const media = microphone || camera ? ["--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream"] : [];
   if (microphone) media.push(`--use-file-for-fake-audio-capture=${microphone}%noloop`);
   if (camera) media.push(`--use-file-for-fake-video-capture=${camera}`);
-  const browser = media.length > 0 ? await launch(media) : (shared ??= await launch());
-  const isUsual = browser === shared && !anew;
+  const browser = media.length > 0 ? await launch(media) : (usualBrowser ??= await launch());
+  const isUsual = browser === usualBrowser && !anew;
   const context = isUsual ? (usual[touch] ??= await browser.newContext({ hasTouch: touch })) : await browser.newContext({ hasTouch: touch });
   const wrong = [];
   const watched = {
@@ -148,7 +150,7 @@ export async function visit(options, steps) {
   } finally {
     context.off("request", asked);
     if (!isUsual) await context.close();
-    if (browser !== shared) await browser.close();
+    if (browser !== usualBrowser) await browser.close();
   }
 }
 

@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { describe, it } from "node:test";
 import { address, bocca, folder, killApp, startApp, visit, withApp } from "./app.mjs";
 
-withApp();
+withApp({ own: true });
 
 const wav = join(folder, "take.wav");
 
@@ -23,7 +23,7 @@ function delayed(path, seconds) {
 
 describe("sound from", () => {
   it("the microphone is captured, heard and drawn", { timeout: 90000 }, async () => {
-    bocca("simulate", "--instrument", "trumpet-bb", "--stage", "mouthpiece", "--tempo", "120", "--fault", "air-first=800@2,3", "--seed", "8", "--out", wav);
+    await bocca("simulate", "--instrument", "trumpet-bb", "--stage", "mouthpiece", "--tempo", "120", "--fault", "air-first=800@2,3", "--seed", "8", "--out", wav);
     const spoken = join(folder, "microphone.wav");
     // The browser plays the file from when the microphone opens, which may be a while before the count-in: the tries are
     // meant to come a second late, so that a busy machine cannot push one over to the cue before its own.
@@ -60,7 +60,7 @@ describe("sound from", () => {
   });
 
   it("a WAV file is heard, and one that is none is refused by name", { timeout: 60000 }, async () => {
-    bocca("simulate", "--instrument", "trumpet-bb", "--stage", "mouthpiece", "--tempo", "120", "--fault", "drift=-40", "--seed", "3", "--out", wav);
+    await bocca("simulate", "--instrument", "trumpet-bb", "--stage", "mouthpiece", "--tempo", "120", "--fault", "drift=-40", "--seed", "3", "--out", wav);
     await visit({ expectErrors: true }, async (page) => {
       await page.goto(`${address}/buzz/1?drill=sound4-rest4`);
       await page.selectOption("[name=source]", "File");

@@ -5,6 +5,7 @@ import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, it } from "node:test";
 import { address, bocca, folder, playAtOnce, visit, withApp } from "./app.mjs";
+import { noise } from "./spoken.mjs";
 
 withApp();
 
@@ -55,7 +56,7 @@ describe("a drill", () => {
   it("on the lips alone is refused after five minutes a day", { timeout: 60000 }, async () => {
     await visit({ expectErrors: true }, async (page) => {
       const wav = join(folder, "lips.wav");
-      bocca("simulate", "--instrument", "horn-f", "--stage", "lips", "--drill", "stage-grid", "--tempo", "160", "--out", wav);
+      await bocca("simulate", "--instrument", "horn-f", "--stage", "lips", "--drill", "stage-grid", "--tempo", "160", "--out", wav);
       await page.goto(`${address}/buzz/2?drill=stage-grid`);
       await page.selectOption("[name=on]", "Lips");
       await page.selectOption("[name=source]", "File");
@@ -98,7 +99,8 @@ describe("a fault of the microphone", () => {
   it("is named and nothing is judged: a hum", { timeout: 90000 }, async () => {
     const hum = join(folder, "hum.wav");
     const samples = Buffer.alloc(2 * 44100 * 40);
-    for (let i = 0; i < samples.length / 2; i++) samples.writeInt16LE(Math.round(3000 * Math.sin((2 * Math.PI * 50 * i) / 44100) + 60 * (Math.random() - 0.5)), 2 * i);
+    const hiss = noise();
+    for (let i = 0; i < samples.length / 2; i++) samples.writeInt16LE(Math.round(3000 * Math.sin((2 * Math.PI * 50 * i) / 44100) + 60 * hiss()), 2 * i);
     const head = Buffer.alloc(44);
     head.write("RIFF", 0);
     head.writeUInt32LE(36 + samples.length, 4);
@@ -125,7 +127,7 @@ describe("a fault of the microphone", () => {
       await page.waitForFunction(() => /microphone/i.test(document.querySelector(".transport .trouble").textContent));
     });
     const wav = join(folder, "gone.wav");
-    bocca("simulate", "--instrument", "trumpet-bb", "--stage", "mouthpiece", "--out", wav);
+    await bocca("simulate", "--instrument", "trumpet-bb", "--stage", "mouthpiece", "--out", wav);
     await visit({ microphone: wav }, async (page) => {
       await page.addInitScript(() => {
         const real = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);

@@ -5,6 +5,7 @@ import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, it } from "node:test";
 import { address, bocca, folder, visit, withApp } from "./app.mjs";
+import { noise } from "./spoken.mjs";
 
 withApp();
 
@@ -29,7 +30,8 @@ function wav(path, samples) {
   return path;
 }
 
-const room = (seconds) => Float64Array.from({ length: Math.round(seconds * rate) }, () => 0.0006 * (Math.random() - 0.5));
+const hiss = noise();
+const room = (seconds) => Float64Array.from({ length: Math.round(seconds * rate) }, () => 0.0006 * hiss());
 
 // A voice by the oscillators and filters of a general-purpose tool (sox): a sawtooth through the formants of ah.
 function sung(hertz, seconds) {
@@ -39,9 +41,9 @@ function sung(hertz, seconds) {
   return Array.from({ length: (file.length - 44) / 2 }, (_, i) => file.readInt16LE(44 + 2 * i) / 32768);
 }
 
-function played(instrument, row, tempo, ...more) {
+async function played(instrument, row, tempo, ...more) {
   const path = join(folder, `played-${row.replaceAll(" ", "")}.wav`);
-  bocca("simulate", "--instrument", instrument, "--stage", "instrument", "--row", row, "--tempo", String(tempo), "--out", path, ...more);
+  await bocca("simulate", "--instrument", instrument, "--stage", "instrument", "--row", row, "--tempo", String(tempo), "--out", path, ...more);
   const file = readFileSync(path);
   return Array.from({ length: file.readUInt32LE(40) / 2 }, (_, i) => file.readInt16LE(44 + 2 * i) / 32768);
 }
@@ -62,7 +64,7 @@ function word(text) {
   return { samples, vowel: levels.findIndex((level) => level > 0.5 * most) * 0.01 };
 }
 
-const clap = () => Float64Array.from({ length: Math.round(0.04 * rate) }, (_, i) => 0.8 * (Math.random() * 2 - 1) * Math.exp(-i / (0.007 * rate)));
+const clap = () => Float64Array.from({ length: Math.round(0.04 * rate) }, (_, i) => 1.6 * hiss() * Math.exp(-i / (0.007 * rate)));
 
 // A loudspeaker that a microphone hears, at a known distance in time: what plays on the page comes back through a delay line.
 const loopback = (seconds) => `
@@ -146,7 +148,7 @@ describe("the ear", () => {
     const samples = room(lead + 18 * beat + 3);
     // A child sings an octave above a euphonium.
     [53, 50, 53].forEach((midi, i) => mix(samples, sung(flat(midi + 12), 0.85), lead + 2 * i * beat));
-    mix(samples, played("euphonium-4v-comp", "F3 D3 F3", 120).slice(beat * rate), lead + 10 * beat);
+    mix(samples, (await played("euphonium-4v-comp", "F3 D3 F3", 120)).slice(beat * rate), lead + 10 * beat);
     await visit({ microphone: wav(join(folder, "sung.wav"), samples) }, async (page) => {
       await page.goto(`${address}/ear/4?drill=sing-intervals&level=2&tempo=120`);
       await start(page);
@@ -174,7 +176,7 @@ describe("the ear", () => {
     const names = { 46: "Bb2", 53: "F3", 58: "Bb3", 62: "D4" };
     const other = names[notes[0]] === "Bb2" ? "F3" : "Bb2";
     const samples = room(6.5);
-    mix(samples, played("trombone", `${other} ${names[notes[1]]}`, 120).slice(0.5 * rate), 0.5);
+    mix(samples, (await played("trombone", `${other} ${names[notes[1]]}`, 120)).slice(0.5 * rate), 0.5);
     const copied = wav(join(folder, "copied.wav"), samples);
     await visit({ viewport: { width: 390, height: 844 }, touch: true }, async (page) => {
       await page.goto(question);

@@ -3,7 +3,7 @@ import assert from "node:assert/strict";
 import { describe, it } from "node:test";
 import { address, killApp, playAtOnce, startApp, visit, withApp } from "./app.mjs";
 
-withApp();
+withApp({ own: true });
 
 describe("a lesson", () => {
   it("goes from the Desk over a buzz to a first note, and is still there after kill -9", { timeout: 240000 }, async () => {

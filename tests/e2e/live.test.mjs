@@ -4,18 +4,18 @@ import { writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, it } from "node:test";
 import { address, folder, visit, withApp } from "./app.mjs";
+import { noise } from "./spoken.mjs";
 
-withApp({ warm: true });
+withApp({ own: true, warm: true });
 
 // A microphone file of silence with a sudden tone every two seconds, seconds long.
 function clicks(path, hertz, seconds) {
   const rate = 44100;
   const samples = Buffer.alloc(2 * rate * seconds);
-  let seed = 1;
+  const hiss = noise();
   for (let i = 0; i < samples.length / 2; i++) {
     const within = (i / rate) % 2;
-    seed = (1103515245 * seed + 12345) % 2147483648;
-    let sample = 20 * (seed / 2147483648 - 0.5);
+    let sample = 20 * hiss();
     // Pulses like a buzz's: sharp, with a weak fundamental.
     if (within < 1) sample += 12000 * (Math.exp(6 * (Math.cos((2 * Math.PI * hertz * i) / rate) - 1)) - 0.17);
     samples.writeInt16LE(Math.round(sample), 2 * i);

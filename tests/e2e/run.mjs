@@ -1,13 +1,13 @@
 // Runs the browser suites, all or those named: while the demo room is made for all of them, the one that needs no room; then, three at a
 // time and the longest first, those that listen in real time; then, alone, the one that measures delay; then the others, two at a time.
-import { execFile } from "node:child_process";
+import { execFile, spawn } from "node:child_process";
 import { existsSync, rmSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { run } from "node:test";
 import { spec } from "node:test/reporters";
 import { fileURLToPath } from "node:url";
 import { promisify } from "node:util";
-import { folder, address, startApp, stopApp, top } from "./app.mjs";
+import { folder, address, closeRoom, openRoom, top } from "./app.mjs";
 
 const here = dirname(fileURLToPath(import.meta.url));
 const roomless = "scores";
@@ -16,6 +16,16 @@ const groups = [
   { names: ["live"], atOnce: 1, inRealTime: true },
   { names: ["everywhere", "notes", "start", "practice", "setup", "pieces", "lesson"], atOnce: 2, inRealTime: false },
 ];
+
+// The process that serves the suites' rooms and runs their command lines; it ends with its input, so also where this one is killed.
+async function beginShared() {
+  const program = spawn("dotnet", [join(top, "artifacts", "bin", "Bocca.Stress", "release", "Bocca.Stress.dll"), "suites"], { stdio: ["pipe", "pipe", "inherit"] });
+  process.env.BOCCA_SUITES = await new Promise((resolve, reject) => {
+    program.once("exit", () => reject(new Error("the process that the suites share ended before it began")));
+    program.stdout.on("data", (said) => /^http:/.test(said) && resolve(said.toString().trim()));
+  });
+  return program;
+}
 
 // Waits until the invented pupils have all played.
 async function filled() {
@@ -32,9 +42,9 @@ async function demo() {
   const made = process.env.BOCCA_DEMO;
   if (made && existsSync(join(made, "bocca.db")) && !existsSync(join(made, "demo-filling"))) return;
   process.env.BOCCA_DEMO = join(folder, "demo");
-  await startApp(process.env.BOCCA_DEMO);
+  await openRoom(process.env.BOCCA_DEMO);
   await filled();
-  await stopApp();
+  await closeRoom();
 }
 
 // A suite in a process of its own; says how many passed and failed.
@@ -68,6 +78,7 @@ const take = async (names, inRealTime = false) => {
     counts.push(said);
   }
 };
+const sharedProgram = await beginShared();
 const beside = isChosen(roomless) ? take([roomless]) : Promise.resolve();
 await demo();
 for (const [i, { names, atOnce, inRealTime }] of groups.entries()) {
@@ -76,6 +87,7 @@ for (const [i, { names, atOnce, inRealTime }] of groups.entries()) {
   const first = i === 0 ? beside.then(() => take(left, inRealTime)) : take(left, inRealTime);
   await Promise.all([first, ...Array.from({ length: atOnce - 1 }, () => take(left, inRealTime))]);
 }
+sharedProgram.stdin.end();
 rmSync(folder, { recursive: true, force: true });
 const [passed, failed] = ["passed", "failed"].map((kind) => counts.reduce((sum, each) => sum + each[kind], 0));
 console.log(`browser: pass ${passed} fail ${failed}`);

@@ -10,7 +10,7 @@ import { fileURLToPath } from "node:url";
 import midiFiles from "@tonejs/midi";
 import createVerovio from "verovio/wasm";
 import { VerovioToolkit } from "verovio/esm";
-import { commands } from "./app.mjs";
+import { bocca } from "./app.mjs";
 
 const here = dirname(fileURLToPath(import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), "bocca-scores-"));
@@ -68,8 +68,6 @@ async function byWebmscore(files) {
     return saved.map(([midi, xml]) => ({ sounding: sounding(midi), rewritten: xml.toString("utf8") }));
   }
 }
-
-const bocca = commands();
 
 describe("scores", () => {
   after(() => {

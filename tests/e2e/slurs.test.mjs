@@ -26,7 +26,7 @@ describe("slurs", () => {
   });
 
   it("a partial too far is heard, drawn and named", { timeout: 120000 }, async () => {
-    const row = spoken("slur-over", 0.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--miss", "partial=1@2", "--beats", "4", "--tempo", "120");
+    const row = await spoken("slur-over", 0.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--miss", "partial=1@2", "--beats", "4", "--tempo", "120");
     await visit({}, async (page) => {
       await page.goto(`${address}/slurs/7?drill=glide:0:3`);
       await page.click("[data-more]");
@@ -45,7 +45,7 @@ describe("slurs", () => {
   });
 
   it("a clean slur is clean, up and down", { timeout: 120000 }, async () => {
-    const row = spoken("slur-clean", 0.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--beats", "4", "--tempo", "120");
+    const row = await spoken("slur-clean", 0.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--beats", "4", "--tempo", "120");
     await visit({}, async (page) => {
       await page.goto(`${address}/slurs/7?drill=glide:0:3`);
       await page.click("[data-more]");

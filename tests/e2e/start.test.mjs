@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { describe, it } from "node:test";
 import { folder, freePort, port, top, withApp } from "./app.mjs";
 
-withApp();
+withApp({ own: true });
 
 function start(args, env = process.env) {
   const { status, stderr } = spawnSync("/bin/bash", [join(top, "start"), ...args], { env, timeout: 30000 });
