@@ -145,6 +145,12 @@ public sealed class TonePageTests : IDisposable
         await tab.SendAsync(measured, "form[action*=Keep]");
         var after = (await tab.OpenAsync($"/tone/{pupil.Id}?drill=what-came")).Page;
         Assert.Matches(@"\d+ cents sharp as a whole", after.QuerySelector("[data-passport]")!.TextContent);
+        // A later take in which no open note came says nothing of the instrument.
+        var astray = await HearAsync(tab, pupil.Id, "open-tuning", "", "good", ["partial=-1"]);
+        await tab.SendAsync(astray, "form[action*=Keep]");
+        Assert.Equal(2, await _room.InRecordAsync(db => db.Entries.CountAsync(entry => entry.DrillId == "open-tuning" && entry.Kept)));
+        var still = (await tab.OpenAsync($"/tone/{pupil.Id}?drill=what-came")).Page;
+        Assert.Matches(@"\d+ cents sharp as a whole", still.QuerySelector("[data-passport]")!.TextContent);
     }
 
     [Theory]

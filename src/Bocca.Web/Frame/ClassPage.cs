@@ -6,6 +6,9 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Frame;
 
+/// <summary>Somebody who can be chosen to play in a class.</summary>
+public sealed record Choice(int Id, string Name, string ClassName);
+
 /// <summary>A page for several pupils at once: a class as the record has it, or who of the room is chosen in the address.</summary>
 public abstract class ClassPage(Journal journal) : StagePage(journal)
 {
@@ -38,7 +41,7 @@ public abstract class ClassPage(Journal journal) : StagePage(journal)
     public IReadOnlyList<Pupil> Members { get; private set; } = [];
 
     /// <summary>Who can be chosen: the first of the room, and who was.</summary>
-    public IReadOnlyList<Pupil> ToChoose { get; private set; } = [];
+    public IReadOnlyList<Choice> ToChoose { get; private set; } = [];
 
     /// <summary>Whether the room has more than can be chosen from.</summary>
     public bool HasMore { get; private set; }
@@ -63,12 +66,7 @@ public abstract class ClassPage(Journal journal) : StagePage(journal)
         var all = await Db
             .Pupils.OrderBy(pupil => pupil.Name)
             .ThenBy(pupil => pupil.Id)
-            .Select(pupil => new
-            {
-                pupil.Id,
-                pupil.Name,
-                pupil.ClassName,
-            })
+            .Select(pupil => new Choice(pupil.Id, pupil.Name, pupil.ClassName))
             .ToListAsync();
         Classes = [.. all.Select(pupil => pupil.ClassName).Where(name => name != "").Distinct().Order(StringComparer.Ordinal)];
         var chosen = Who.Take(AtOnce).ToHashSet();
@@ -88,10 +86,13 @@ public abstract class ClassPage(Journal journal) : StagePage(journal)
                 is { } meant
         )
             chosen.Add(meant.Id);
-        var shown = all.Where((pupil, at) => at < AtOnce || chosen.Contains(pupil.Id)).Select(pupil => pupil.Id).ToList();
-        var pupils = await Db.Pupils.AsNoTracking().Where(pupil => shown.Contains(pupil.Id)).ToDictionaryAsync(pupil => pupil.Id);
-        ToChoose = [.. shown.Where(pupils.ContainsKey).Select(id => pupils[id])];
-        Members = [.. ToChoose.Where(pupil => chosen.Contains(pupil.Id))];
+        ToChoose = [.. all.Where((pupil, at) => at < AtOnce || chosen.Contains(pupil.Id))];
+        Members = await Db
+            .Pupils.AsNoTracking()
+            .Where(pupil => chosen.Contains(pupil.Id))
+            .OrderBy(pupil => pupil.Name)
+            .ThenBy(pupil => pupil.Id)
+            .ToListAsync();
         HasMore = all.Count > ToChoose.Count;
     }
 

@@ -35,14 +35,25 @@ public sealed record ClassRound(string ClassName, string What, IReadOnlyList<Rou
     /// <param name="className">The class.</param>
     /// <param name="what">What is done; null for what was done last today.</param>
     /// <param name="turn">Whose turn it is, by the teacher's choice; null for the first seat that has none yet.</param>
-    public static async Task<ClassRound> ReadAsync(Journal journal, string className, string? what, int? turn = null)
+    public static async Task<ClassRound> ReadAsync(Journal journal, string className, string? what, int? turn = null) =>
+        await OfAsync(
+            journal,
+            className,
+            await journal
+                .Db.Pupils.AsNoTracking()
+                .Where(pupil => pupil.ClassName == className)
+                .OrderBy(pupil => pupil.Name)
+                .ThenBy(pupil => pupil.Id)
+                .Take(MostSeats)
+                .ToListAsync(),
+            what,
+            turn
+        );
+
+    /// <summary>The round of today of pupils who were read already.</summary>
+    /// <inheritdoc cref="ReadAsync"/>
+    public static async Task<ClassRound> OfAsync(Journal journal, string className, IReadOnlyList<Pupil> pupils, string? what, int? turn)
     {
-        var pupils = await journal
-            .Db.Pupils.AsNoTracking()
-            .Where(pupil => pupil.ClassName == className)
-            .OrderBy(pupil => pupil.Id)
-            .Take(MostSeats)
-            .ToListAsync();
         List<Pupil> seated =
         [
             .. pupils.OrderBy(pupil => pupil.Seat ?? int.MaxValue).ThenBy(pupil => pupil.Name, StringComparer.CurrentCulture),

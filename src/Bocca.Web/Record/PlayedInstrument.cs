@@ -7,10 +7,8 @@ using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
-using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Pages.Notes;
-using Bocca.Web.Pages.Tone;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Record;
@@ -110,34 +108,33 @@ public static class PlayedInstruments
                         (takes.Contains(figure.EntryId) && figure.Name == ToneFigures.OpenNote.Name) || measures.Contains(figure.EntryId)
                     )
                     .ToListAsync();
-        var moments =
-            takes.Count == 0
-                ? []
-                : await journal.Db.Entries.Where(take => takes.Contains(take.Id)).ToDictionaryAsync(take => take.Id, take => take.At);
         return pupils.ToDictionary(pupil => pupil.Id, Own);
 
         (Passport, DateTime?) Own(Pupil pupil)
         {
             var (take, measured) = newest[pupil.Id];
-            var open = figures
-                .Where(figure => figure.EntryId == take && figure.Name == ToneFigures.OpenNote.Name)
-                .OrderBy(figure => int.Parse(figure.Item))
-                .Select(figure => figure.Value);
-            var passport = take is null ? Passport.Unmeasured : Passport.Measured(pupil.Instrument, tuning, open);
+            var open = figures.FindAll(figure => figure.EntryId == take && figure.Name == ToneFigures.OpenNote.Name);
+            var passport =
+                open.Count == 0
+                    ? Passport.Unmeasured
+                    : Passport.Measured(
+                        pupil.Instrument,
+                        tuning,
+                        open.OrderBy(figure => int.Parse(figure.Item)).Select(figure => figure.Value)
+                    );
             return (
                 measured is null ? passport : Measured(passport, figures.FindAll(figure => figure.EntryId == measured)),
-                take is { } id ? moments[id] : null
+                open is [var first, ..] ? first.At : null
             );
         }
     }
 
     /// <summary>
-    /// The newest kept take of the open notes, and the newest measured entry, of each pupil's present instrument, by their ids: what was
-    /// measured on another instrument says nothing of this one.
+    /// The newest kept take in which open notes came, and the newest measured entry, of each pupil's present instrument, by their ids: what
+    /// was measured on another instrument says nothing of this one. Open notes are looked up by their figures, which only such takes have.
     /// </summary>
     private static async Task<Dictionary<int, (long? Take, long? Measured)>> NewestMeasurementsAsync(this Journal journal, List<int> pupils)
     {
-        var drills = ToneDrill.All.Where(drill => drill.Aim == ToneAim.Tuning).Select(drill => drill.Id).ToList();
         var newest = await journal
             .Db.Pupils.IgnoreQueryFilters()
             .Where(pupil => pupils.Contains(pupil.Id))
@@ -145,18 +142,20 @@ public static class PlayedInstruments
             {
                 pupil.Id,
                 Take = journal
-                    .Db.Entries.Where(take =>
-                        take.PupilId == pupil.Id
-                        && take.Kind == ToneStop.Takes.Id
-                        && take.DeletedAt == null
-                        && take.Kept
-                        && drills.Contains(take.DrillId!)
-                        && take.Outcome != Outcome.CannotTell
-                        && (take.InstrumentId == null || take.InstrumentId == pupil.InstrumentId)
+                    .Db.Figures.Where(open =>
+                        open.PupilId == pupil.Id
+                        && open.Name == ToneFigures.OpenNote.Name
+                        && (open.InstrumentId == null || open.InstrumentId == pupil.InstrumentId)
                     )
-                    .OrderByDescending(take => take.At)
-                    .ThenByDescending(take => take.Id)
-                    .Select(take => (long?)take.Id)
+                    .Join(
+                        journal.Db.Entries.Where(take => take.DeletedAt == null && take.Kept && take.Outcome != Outcome.CannotTell),
+                        open => open.EntryId,
+                        take => take.Id,
+                        (open, take) => open
+                    )
+                    .OrderByDescending(open => open.At)
+                    .ThenByDescending(open => open.EntryId)
+                    .Select(open => (long?)open.EntryId)
                     .FirstOrDefault(),
                 Measured = journal
                     .Db.Entries.Where(entry =>

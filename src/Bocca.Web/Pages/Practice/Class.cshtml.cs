@@ -148,7 +148,7 @@ public class ClassModel(Journal journal) : ClassPage(journal)
         var what = WhatAsked?.Trim() is { Length: > 0 and <= ClassRound.MostLetters } said
             ? said
             : $"Concert {Wording.Spelled(StartOr)}, one long note";
-        OwnRound = await ClassRound.ReadAsync(Journal, ClassName, what, Turn);
+        OwnRound = await ClassRound.OfAsync(Journal, ClassName, Members, what, Turn);
         var line = ConcertLine.Of(ConcertShape.LongNote, StartOr);
         List<Pupil> seated = [.. OwnRound.Seats.Select(seat => seat.Pupil)];
         Own = seated.Zip(await PartsAsync(seated, line)).ToDictionary(own => own.First.Id, own => (own.Second, own.Second.Notes[0]));
