@@ -30,6 +30,12 @@ public static class CardPitches
         return card.On(written);
     }
 
+    /// <summary>Cards as they are, those of rhythm alone on notes of a scale: the same card comes on the same notes each time.</summary>
+    /// <param name="cards">The cards.</param>
+    /// <param name="scale">The notes, as they are read, ascending; at least one.</param>
+    public static IEnumerable<RhythmCard> OnNotes(IEnumerable<RhythmCard> cards, IReadOnlyList<Pitch> scale) =>
+        cards.Select(card => card.Written.Count > 0 ? card : Written(card, scale, card.Text.Sum(sign => sign)));
+
     /// <summary>Adds to what was heard of the rhythm what came of the notes.</summary>
     /// <param name="heard">The rhythm.</param>
     /// <param name="asked">What was asked: cards with notes.</param>

@@ -1,4 +1,5 @@
 using Bocca.Core.Score;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Counting;
 
@@ -36,6 +37,25 @@ public sealed record CountAsked(IReadOnlyList<RhythmCard> Cards, double Tempo, i
     public const int MostCards = 4,
         MostGap = 8;
 
+    /// <summary>Cards as somebody asks for them.</summary>
+    /// <param name="cards">The text of each.</param>
+    /// <param name="metre">Their metre.</param>
+    /// <param name="tempo">Beats of the metre a minute, within what can be counted (<see cref="CuePlan.TempoRange"/>).</param>
+    /// <param name="gapBeats">Beats of rest between two, 0 to <see cref="MostGap"/>.</param>
+    /// <param name="ways">How they are done.</param>
+    /// <exception cref="ArgumentException">They cannot be done so; the sentence says why.</exception>
+    public static CountAsked Of(IReadOnlyList<string> cards, Metre metre, double tempo, int gapBeats, CountWays ways)
+    {
+        if (cards.Count is 0 or > MostCards)
+            throw new ArgumentException($"1 to {MostCards} cards stand in a row.");
+        if (gapBeats is < 0 or > MostGap)
+            throw new ArgumentException($"0 to {MostGap} beats may lie between cards.");
+        var (slowest, fastest) = CuePlan.TempoRange;
+        if (!(tempo >= slowest && tempo <= fastest))
+            throw new ArgumentException($"Cards go at {slowest:0} to {fastest:0} beats a minute, not {tempo:0}.");
+        return new CountAsked([.. cards.Select(card => RhythmCard.Parse(card, metre))], tempo, gapBeats, ways).Checked();
+    }
+
     /// <summary>The same where it can be done so.</summary>
     /// <exception cref="ArgumentException">It is to be played on its notes, and a card has none.</exception>
     public CountAsked Checked() =>
@@ -59,6 +79,23 @@ public sealed record CountAsked(IReadOnlyList<RhythmCard> Cards, double Tempo, i
 
     /// <summary>Beats from the first to the end of the last card.</summary>
     public double TotalBeats => (StartSeconds(Cards.Count - 1) + (Cards[^1].Length.Value * QuarterSeconds)) / BeatSeconds;
+
+    /// <summary>The beats as they are counted aloud: from one in each bar, and from one again in the rest between two cards.</summary>
+    public IReadOnlyList<CountedBeat> CountedBeats =>
+        [
+            .. Cards
+                .SelectMany(card => CardBeats(card).Concat(RestBeats))
+                // No rest is counted after the last card.
+                .SkipLast(GapBeats),
+        ];
+
+    private IEnumerable<CountedBeat> RestBeats =>
+        Enumerable.Range(0, GapBeats).Select(beat => new CountedBeat(beat + 1, "rest", BeatPhase.Rest));
+
+    private IEnumerable<CountedBeat> CardBeats(RhythmCard card) =>
+        Enumerable
+            .Range(0, (int)Math.Round(card.Length.Value / Metre.Beat.Value))
+            .Select(beat => new CountedBeat((beat % Metre.Beats) + 1, "", BeatPhase.Sound));
 
     /// <summary>As many of the cards as were over by then.</summary>
     /// <param name="beats">Beats from the first.</param>

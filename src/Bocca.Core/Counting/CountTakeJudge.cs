@@ -1,4 +1,5 @@
 using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Core.Counting;
@@ -38,6 +39,23 @@ public static class CountTakeJudge
                 : heard.Passed || findings.Count == 0 ? Again("Go on: the next cards.", heard.Sentence)
                 : AdvisedStep.Of(pupil, findings, AdvisedStep.IsTense(pupil, findings), Place, DrillId)
         );
+    }
+
+    /// <summary>
+    /// The verdict with another tempo to go on at, where two takes in a row at one tempo were all inside, or both were not
+    /// (<see cref="TempoLadder"/>); else as it was.
+    /// </summary>
+    /// <param name="verdict">What came of this take.</param>
+    /// <param name="tempo">Its beats a minute.</param>
+    /// <param name="before">What came of the one before at this tempo; null for none.</param>
+    public static Verdict Stepped(Verdict verdict, double tempo, Outcome? before)
+    {
+        var came = verdict.Outcome == Outcome.Passed;
+        if (verdict.Outcome == Outcome.CannotTell || before is null or Outcome.CannotTell || (before == Outcome.Passed) != came)
+            return verdict;
+        var next = TempoLadder.Next(tempo, came);
+        var cue = came ? $"Twice all inside: on to {next:0} a minute." : $"{verdict.Next.Cue.TrimEnd('.')}, at {next:0} a minute.";
+        return verdict with { Next = verdict.Next with { Tempo = next, Cue = cue } };
     }
 
     private static bool IsSilent(CountedTrack? track) => track is null || track.Beats.All(beat => beat.ErrorMs is null);

@@ -76,25 +76,27 @@ public static class SimulatedPlayer
         return new SimulatedTake(new MonoSound(Recorded(samples, faults), SampleRate, plan.Cues), tones);
     }
 
-    /// <summary>Plays a row of notes on the instrument, after a beat of rest and with one after it.</summary>
+    /// <summary>Plays a row of notes on the instrument, after some rest and with a beat of it afterwards.</summary>
     /// <param name="instrument">The instrument.</param>
     /// <param name="notes">The notes.</param>
     /// <param name="tempo">Beats a minute.</param>
     /// <param name="faults">What goes wrong with the sound; tries are notes.</param>
     /// <param name="seed">Same seed, same samples.</param>
+    /// <param name="restBeats">Beats of rest before the first note.</param>
     public static SimulatedTake PlayRow(
         Instrument instrument,
         IReadOnlyList<PlayedNote> notes,
         double tempo,
         IReadOnlyList<Fault> faults,
-        int seed
+        int seed,
+        double restBeats = 1
     )
     {
         var (random, beat) = (new Random(seed), 60 / tempo);
-        var samples = Room(random, (notes.Sum(note => note.Beats) + 2) * beat);
+        var samples = Room(random, (notes.Sum(note => note.Beats) + restBeats + 1) * beat);
         var tones = new List<SimulatedTone>();
         var starts = new List<double>();
-        for (var (first, at) = (0, beat); first < notes.Count; )
+        for (var (first, at) = (0, restBeats * beat); first < notes.Count; )
         {
             // Slurred notes are one tone whose height steps.
             var last = first;

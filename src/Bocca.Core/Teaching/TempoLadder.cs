@@ -14,4 +14,9 @@ public static class TempoLadder
     /// <param name="came">Whether both came, or neither.</param>
     public static double Next(double tempo, bool came) =>
         Math.Clamp(tempo + (came ? Faster : -Slower), CuePlan.TempoRange.Slowest, CuePlan.TempoRange.Fastest);
+
+    /// <summary>The fastest tempo at which all came more than once; null for none.</summary>
+    /// <param name="tempos">Beats a minute of each take in which all came.</param>
+    public static double? Clean(IEnumerable<double> tempos) =>
+        tempos.GroupBy(tempo => tempo).Where(takes => takes.Count() > 1).Max(takes => (double?)takes.Key);
 }

@@ -39,7 +39,7 @@ public sealed record SentCards(
 public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal)
 {
     private const int MostTaps = 400,
-        TakesOfLadder = 8;
+        TakesOfLadder = 64;
 
     private const double UsualTempo = 72;
 
@@ -122,7 +122,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
             : await RefusingAsync(() =>
             {
                 var cards = AskedOf(asked);
-                var counted = CountedDrill.Of(EarStop.PlanOf(cards), []) with { Beats = BeatsOf(cards), TotalBeats = cards.TotalBeats };
+                var counted = CountedDrill.Of(EarStop.PlanOf(cards), []) with { Beats = cards.CountedBeats, TotalBeats = cards.TotalBeats };
                 return cards.Ways.HasFlag(CountWays.Played)
                     ? CountedAsync(counted, EarStop.PlanOf(cards))
                     : Task.FromResult<IActionResult>(new JsonResult(counted));
@@ -149,7 +149,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
                 var taps = Taps(sent.Taps);
                 var heard = CountListener.Hear(sound, asked, sent.FirstCue, ToleranceMs, taps, await PlayerAsync(asked));
                 var verdict = CountTakeJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent.Tense));
-                verdict = await SteppedAsync(verdict, asked, sent.Drill);
+                verdict = CountTakeJudge.Stepped(verdict, asked.Tempo, await BeforeAsync(sent.Drill, asked.Tempo));
                 var (entry, payload) = EarStop.Counted(
                     Pupil!,
                     CountDrill.Get(sent.Drill),
@@ -230,24 +230,11 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
             ];
     }
 
-    private CountAsked AskedOf(AskedOfCards asked)
-    {
-        var metre = Metre.Parse(asked.Metre);
-        var cards = asked.Cards.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
-        if (cards.Length is 0 or > CountAsked.MostCards)
-            throw new ArgumentException($"1 to {CountAsked.MostCards} cards stand in a row.");
-        if (asked.Gap is < 0 or > CountAsked.MostGap)
-            throw new ArgumentException($"0 to {CountAsked.MostGap} beats may lie between cards.");
-        var (slowest, fastest) = CuePlan.TempoRange;
-        if (!(asked.Tempo >= slowest && asked.Tempo <= fastest))
-            throw new ArgumentException($"Cards go at {slowest:0} to {fastest:0} beats a minute, not {asked.Tempo:0}.");
-        return new CountAsked(
-            [.. cards.Select(card => RhythmCard.Parse(card, metre))],
-            asked.Tempo,
-            asked.Gap,
-            CountDrill.Get(asked.Drill).Ways
-        ).Checked();
-    }
+    private static CountAsked AskedOf(AskedOfCards asked) =>
+        CountAsked.Of(TextsOf(asked.Cards), Metre.Parse(asked.Metre), asked.Tempo, asked.Gap, CountDrill.Get(asked.Drill).Ways);
+
+    private static string[] TextsOf(string cards) =>
+        cards.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
 
     /// <summary>Who plays, where it is played on notes.</summary>
     private async Task<PlayerSituation?> PlayerAsync(CountAsked asked)
@@ -257,15 +244,10 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         return (await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning)).Situation(Pupil!.Reading, Room.Tuning);
     }
 
-    /// <summary>Cards as they are, those of rhythm alone on notes of a scale: the same ones each time.</summary>
     private static string OnNotes(string cards, Metre metre, IReadOnlyList<Core.Music.Pitch> scale) =>
         string.Join(
             ";",
-            cards
-                .Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-                .Select(text => RhythmCard.Parse(text, metre))
-                .Select(card => card.Written.Count > 0 ? card : CardPitches.Written(card, scale, card.Text.Sum(sign => sign)))
-                .Select(card => card.Text)
+            CardPitches.OnNotes(TextsOf(cards).Select(text => RhythmCard.Parse(text, metre)), scale).Select(card => card.Text)
         );
 
     /// <summary>Do to so as this pupil reads and reaches it.</summary>
@@ -275,83 +257,34 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         return [.. player.DoToSo.Select(player.Reading.ToWritten)];
     }
 
-    /// <summary>The beats as they are counted: from one in each bar, and rests between cards.</summary>
-    private static List<CountedBeat> BeatsOf(CountAsked asked)
-    {
-        var beats = new List<CountedBeat>();
-        for (var card = 0; card < asked.Cards.Count; card++)
-        {
-            var all = (int)Math.Round(asked.Cards[card].Length.Value / asked.Metre.Beat.Value);
-            beats.AddRange(Enumerable.Range(0, all).Select(beat => new CountedBeat((beat % asked.Metre.Beats) + 1, "", BeatPhase.Sound)));
-            if (card + 1 < asked.Cards.Count)
-                beats.AddRange(Enumerable.Range(0, asked.GapBeats).Select(beat => new CountedBeat(beat + 1, "rest", BeatPhase.Rest)));
-        }
-
-        return beats;
-    }
-
-    private MonoSound Stand(CountAsked asked, CountCharacter how, int seed)
-    {
-        if (!asked.Ways.HasFlag(CountWays.Played))
-            return ClappingHands.Play(
+    private MonoSound Stand(CountAsked asked, CountCharacter how, int seed) =>
+        asked.Ways.HasFlag(CountWays.Played)
+            ? PlayedCards.Play(asked, Pupil!.Instrument, Pupil.Reading, Room.Tuning, seed)
+            // What is tapped is heard as claps.
+            : ClappingHands.Play(
                 asked.Ways.HasFlag(CountWays.Tapped) ? asked with { Ways = asked.Ways | CountWays.Clapped } : asked,
                 how,
                 seed,
                 0
             );
-        var start = MeantNote.Of(
-            Pupil!.Instrument,
-            Pupil.Reading,
-            Pupil.Reading.ToWritten(Bocca.Core.Instruments.StartNotes.Of(Pupil.Instrument).ConcertBb)
-        );
-        double Hertz(CardNote note) =>
-            Room.Tuning.Frequency(
-                asked.Ways.HasFlag(CountWays.OnNotes) && note.Written is { } written ? Pupil.Reading.ToSounding(written) : start.Sounding
-            );
-        var notes = asked.Cards.SelectMany(card => card.Notes).ToList();
-        var row = new List<PlayedNote>();
-        foreach (var note in notes)
-        {
-            var beats = note.Length.Value / asked.Metre.Beat.Value;
-            if (note.Begins)
-                row.Add(new PlayedNote(Hertz(note), beats, 0.85, false));
-            else if (row.Count > 0)
-                row[^1] = row[^1] with { Beats = row[^1].Beats + beats, Share = row[^1].Share * row[^1].Beats / (row[^1].Beats + beats) };
-        }
 
-        var played = SimulatedPlayer.PlayRow(Pupil.Instrument, row, asked.Tempo, [], seed).Sound;
-        return played with { Samples = played.Samples[(int)(asked.BeatSeconds * played.SampleRate)..] };
-    }
-
-    /// <summary>After two in a row that were all inside the tempo goes up, after two that were not it goes down.</summary>
-    private async Task<Verdict> SteppedAsync(Verdict verdict, CountAsked asked, string drill)
-    {
-        if (verdict.Outcome == Outcome.CannotTell)
-            return verdict;
-        var before = await Takes()
-            .Where(take => take.DrillId == drill && take.Tempo == asked.Tempo && take.Outcome != Outcome.CannotTell)
+    /// <summary>What came of the take before at a tempo.</summary>
+    private Task<Outcome?> BeforeAsync(string drill, double tempo) =>
+        Takes()
+            .Where(take => take.DrillId == drill && take.Tempo == tempo && take.Outcome != Outcome.CannotTell)
             .Select(take => take.Outcome)
             .FirstOrDefaultAsync();
-        if (before is null || (before == Outcome.Passed) != (verdict.Outcome == Outcome.Passed))
-            return verdict;
-        var tempo = TempoLadder.Next(asked.Tempo, verdict.Outcome == Outcome.Passed);
-        var said =
-            verdict.Outcome == Outcome.Passed
-                ? $"Twice all inside: on to {tempo:0} a minute."
-                : $"{verdict.Next.Cue.TrimEnd('.')}, at {tempo:0} a minute.";
-        return verdict with { Next = verdict.Next with { Tempo = tempo, Cue = said } };
-    }
 
-    private async Task<double?> CleanTempoAsync()
-    {
-        var takes = await Takes()
-            .Where(take => take.Kept && take.Outcome == Outcome.Passed && take.Source != EntrySource.PracticePlayer)
-            .Take(TakesOfLadder * TakesOfLadder)
-            .Select(take => take.Tempo)
-            .ToListAsync();
-        var twice = takes.OfType<double>().GroupBy(tempo => tempo).Where(tempo => tempo.Count() > 1).Select(tempo => tempo.Key).ToList();
-        return twice.Count == 0 ? null : twice.Max();
-    }
+    private async Task<double?> CleanTempoAsync() =>
+        TempoLadder.Clean(
+            await Takes()
+                .Where(take =>
+                    take.Kept && take.Outcome == Outcome.Passed && take.Source != EntrySource.PracticePlayer && take.Tempo != null
+                )
+                .Take(TakesOfLadder)
+                .Select(take => take.Tempo!.Value)
+                .ToListAsync()
+        );
 
     private async Task<CountAsked> AskAsync()
     {

@@ -1,0 +1,50 @@
+using Bocca.Core.Counting;
+using Bocca.Core.Instruments;
+using Bocca.Core.Music;
+using Bocca.Core.Score;
+using Bocca.Core.Simulation;
+
+namespace Bocca.Core.Tests.Simulation;
+
+public class PlayedCardsTests
+{
+    // Each beginning comes in its place: after a rest at the start, over a tie, and after beats counted between two cards.
+    [Theory]
+    [InlineData("trumpet-bb", 0, "q q q q")]
+    [InlineData("trumpet-bb", 0, "rq q q q")]
+    [InlineData("trombone", 0, "rh q q")]
+    [InlineData("tuba-bb-3v", 0, "q q~ q q")]
+    [InlineData("trombone", 2, "q. e rh", "rq q h")]
+    public void A_card_is_played_as_it_stands(string id, int gap, params string[] cards)
+    {
+        var instrument = Catalogue.Get(id);
+        var asked = CountAsked.Of(cards, Metre.Common, 80, gap, CountWays.Played);
+        var sound = PlayedCards.Play(asked, instrument, instrument.Readings[0], Tuning.Standard, 3);
+        var heard = CountListener.Hear(sound, asked, 0, 60);
+        Assert.True(heard.Passed, heard.Sentence);
+        Assert.Equal(cards.Length, heard.Cards.Count);
+        foreach (var (card, text) in heard.Cards.Zip(asked.Cards))
+            Assert.Equal(text.Onsets.Count(), card.Clapped!.Beats.Count(beat => beat.ErrorMs is >= -60 and <= 60));
+    }
+
+    [Fact]
+    public void A_tied_note_sounds_on_and_a_rest_does_not()
+    {
+        var trumpet = Catalogue.Get("trumpet-bb");
+        double Sounding(string card) =>
+            Bocca
+                .Core.Sound.PitchTrack.Of(
+                    PlayedCards.Play(
+                        CountAsked.Of([card], Metre.Common, 60, 0, CountWays.Played),
+                        trumpet,
+                        trumpet.Readings[0],
+                        Tuning.Standard,
+                        1
+                    )
+                )
+                .Frames.Count(frame => frame.Voiced) * Bocca.Core.Sound.PitchTrack.HopSeconds;
+        // At 60 a minute: 0.85 of what is written, within a tenth of a second.
+        Assert.Equal(0.85 * 4, Sounding("h~ h"), 0.1);
+        Assert.Equal(0.85 * 2, Sounding("h rh"), 0.1);
+    }
+}
