@@ -16,6 +16,15 @@ public sealed record Staircase(int Level, int Hardest, int Right = 0)
     /// <summary>The share that comes where it settles.</summary>
     public static double Settles { get; } = Math.Pow(0.5, 1.0 / Rightly);
 
+    /// <summary>The staircase that answers lead to.</summary>
+    /// <param name="answers">How hard each was, and whether it was right, from the oldest on: it begins where that one stood.</param>
+    /// <param name="hardest">The hardest there is.</param>
+    public static Staircase Of(IReadOnlyList<(int Level, bool Right)> answers, int hardest) =>
+        answers.Aggregate(
+            new Staircase(answers is [var oldest, ..] ? oldest.Level : 0, hardest),
+            (staircase, answer) => staircase.Answered(answer.Right)
+        );
+
     /// <summary>The staircase after an answer.</summary>
     public Staircase Answered(bool right) =>
         !right ? this with { Level = Math.Max(0, Level - 1), Right = 0 }

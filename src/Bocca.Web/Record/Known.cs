@@ -1,4 +1,5 @@
 using Bocca.Core.Breath;
+using Bocca.Core.Ear;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Health;
 using Bocca.Core.Judging;
@@ -41,6 +42,22 @@ public static class Known
                     .Select(signal => new Evidence(signal, $"Placement of {journal.Clock.Day(placed.At)}: {placed.Summary}"))
             );
         return evidence;
+    }
+
+    /// <summary>A pupil's voice as it slid last; a child's usual one where it did not yet.</summary>
+    public static async Task<VoiceRange> VoiceAsync(this Journal journal, int pupilId)
+    {
+        string[] names = [EarFigures.VoiceLowest.Name, EarFigures.VoiceHighest.Name];
+        var ends = await journal
+            .Db.Figures.AsNoTracking()
+            .Where(figure => figure.PupilId == pupilId && names.Contains(figure.Name))
+            .OrderByDescending(figure => figure.At)
+            .Take(names.Length)
+            .Select(figure => new { figure.Name, figure.Value })
+            .ToListAsync();
+        return ends.Find(end => end.Name == names[0]) is { } low && ends.Find(end => end.Name == names[1]) is { } high
+            ? new VoiceRange(low.Value, high.Value)
+            : VoiceRange.Usual;
     }
 
     /// <summary>The breath that planning reckons with, from the even streams of the last weeks; null where there is none.</summary>

@@ -120,8 +120,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
                 var cues = question.Cues;
                 if (cues.Times == 0)
                     throw new ArgumentException("This one is tapped alone: listen, and tap.");
-                var heard = Heard(question);
-                var counted = CountedDrill.Of(cues, []) with { Lead = heard, Along = Drones(question) };
+                var counted = CountedDrill.Of(cues, []) with { Lead = Model(question).Notes, Along = EarModel.Along(question) };
                 // Who only sings wears no lips out.
                 return question.Played.Count == 0 ? new JsonResult(counted) : await CountedAsync(counted, EarStop.LipsOf(question));
             });
@@ -232,29 +231,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
             && !await Journal.RecalledOf(Pupil!.Id, EarStop.OfEar).AnyAsync(card => card.Item == item);
     }
 
-    private List<ModelNote> Heard(EarQuestion question)
-    {
-        var notes = question
-            .Heard.Select(note => new ModelNote(
-                Room.Tuning.Frequency(note.Sounding),
-                note.StartBeat,
-                note.Beats * (question.Drill.Kind == EarKind.Lowest ? 1 : 0.92)
-            ))
-            .ToList();
-        if (notes.Count == 0 || question.Sung.Count == 0)
-            return notes;
-        // A tuba's notes are sung where the voice is.
-        var by = Math.Pow(2, _voice.Octaves([.. notes.Select(note => note.Hertz)]) ?? 0);
-        notes = [.. notes.Select(note => note with { Hertz = note.Hertz * by })];
-        if (Approach.Of(Points.Singing) != Singing.WithAVoice)
-            return notes;
-        // The second time the pupil sings along with it.
-        var bar = 4 * Math.Ceiling((notes[^1].StartBeat + notes[^1].Beats) / 4);
-        return [.. notes, .. notes.Select(note => note with { StartBeat = note.StartBeat + bar })];
-    }
-
-    private static IReadOnlyList<IReadOnlyList<ModelNote>> Drones(EarQuestion question) =>
-        [.. question.Drone.Select(hertz => (IReadOnlyList<ModelNote>)[new ModelNote(hertz, -2, question.NoteBeats + 2)])];
+    private EarModel Model(EarQuestion question) => EarModel.Of(question, Room.Tuning, _voice, Approach.Of(Points.Singing));
 
     private async Task LoadAsync()
     {
@@ -264,24 +241,8 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
         var played = await Journal.PlayedAsync(Pupil, Approach, Room.Conditions.Tuning);
         _player = played.Ear(Pupil, Approach);
         if (Offered.Any(drill => drill.Sings))
-            _voice = await VoiceAsync();
+            _voice = await Journal.VoiceAsync(Pupil.Id);
         _situation = played.Situation(Pupil.Reading, Room.Tuning);
-    }
-
-    /// <summary>The pupil's voice as it slid last; a child's usual one where it did not yet.</summary>
-    private async Task<VoiceRange> VoiceAsync()
-    {
-        var names = new[] { EarFigures.VoiceLowest.Name, EarFigures.VoiceHighest.Name };
-        var ends = await Db
-            .Figures.AsNoTracking()
-            .Where(figure => figure.PupilId == Pupil!.Id && names.Contains(figure.Name))
-            .OrderByDescending(figure => figure.At)
-            .Take(names.Length)
-            .Select(figure => new { figure.Name, figure.Value })
-            .ToListAsync();
-        return ends.Find(end => end.Name == names[0]) is { } low && ends.Find(end => end.Name == names[1]) is { } high
-            ? new VoiceRange(low.Value, high.Value)
-            : VoiceRange.Usual;
     }
 
     private async Task<EarQuestion> QuestionAsync(AskedOfEar asked)
@@ -346,22 +307,19 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
             .Select(take => new { take.Level, take.Outcome })
             .ToListAsync();
         answers.Reverse();
-        var staircase = new Staircase(answers.Count > 0 ? (int)(answers[0].Level ?? 0) : 0, drill.Hardest);
-        foreach (var answer in answers)
-            staircase = staircase.Answered(answer.Outcome == Outcome.Passed);
-        return staircase;
+        return Staircase.Of(answers.ConvertAll(answer => ((int)answer.Level!, answer.Outcome == Outcome.Passed)), drill.Hardest);
     }
 
-    private EarView ViewOf(EarQuestion question) =>
-        new(Pupil!, question, _player!, _situation!, Room.Tuning, null)
+    private EarView ViewOf(EarQuestion question)
+    {
+        var model = Model(question);
+        return new EarView(Pupil!, question, _player!, _situation!, Room.Tuning, null)
         {
-            Heard = Heard(question),
+            Heard = model.Notes,
             Sings = Approach.Of(Points.Singing),
-            Octaves =
-                question.Sung.Count == 0 || question.Heard.Count == 0
-                    ? 0
-                    : _voice.Octaves([.. question.Heard.Select(note => Room.Tuning.Frequency(note.Sounding))]),
+            Octaves = model.Octaves,
         };
+    }
 
     private EarView ViewOf(Shown<EarPayload> take)
     {
