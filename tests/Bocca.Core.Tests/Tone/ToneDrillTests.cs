@@ -183,6 +183,21 @@ public class ToneDrillTests
         Assert.False(ToneDrill.Get("first-tunes").IsFor(player with { Learnt = 1 }, approach));
     }
 
+    [Fact]
+    public void Drills_of_first_notes_are_offered_from_the_beginning_and_later_ones_from_their_stage_on()
+    {
+        var (player, approach) = (Player("trumpet-bb"), Approach.Of(ApproachPreset.AirFirst));
+        var drills = ToneDrill.All.Where(drill => drill.IsFor(player, approach)).ToList();
+        Assert.Contains(drills, drill => drill.From > LearningStage.FirstNotes);
+        foreach (var drill in drills)
+        foreach (var stage in Enum.GetValues<LearningStage>())
+            Assert.Equal(drill.From <= LearningStage.FirstNotes || stage >= drill.From, drill.IsOffered(player, approach, stage));
+        Assert.DoesNotContain(
+            ToneDrill.All,
+            drill => !drill.IsFor(player, approach) && drill.IsOffered(player, approach, LearningStage.Second)
+        );
+    }
+
     /// <summary>Three centimetres short at 9 to 12 cents a centimetre (computed from the tube's length).</summary>
     [Fact]
     public void Stations_are_told_in_centimetres()

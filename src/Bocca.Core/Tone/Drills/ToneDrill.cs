@@ -234,6 +234,10 @@ public sealed record ToneDrill(
         return Sets.Any(set => named.Of(set, null) is not null);
     }
 
+    /// <summary>Whether it is offered: it is for the player, and of first notes or for the stage.</summary>
+    public bool IsOffered(PlayerSituation player, Approach approach, LearningStage stage) =>
+        IsFor(player, approach) && (From <= LearningStage.FirstNotes || From <= stage);
+
     /// <summary>The phrase whose turn it is: patterns in their order, tunes by how often the partial changes.</summary>
     private IEnumerable<ToneSet> Next(PlayerSituation player, DrillNotes named)
     {
