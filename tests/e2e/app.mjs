@@ -110,8 +110,8 @@ const launch = (media = []) => chromium.launch({ executablePath: process.env.CHR
 
 // Visits with the suite's browser, or with a browser of its own where it hears or sees a file, and checks afterwards what must not happen
 // on any visit: errors on the console, and requests to another host. The suite's visits share a page, as opening one costs more than all
-// that it shows, and what was fetched, but nothing that a page kept; a visit that puts scripts, routes or a clock into its page (alters),
-// and a browser that was never here (anew), have their own.
+// that it shows, and what was fetched, but nothing that a page kept; a visit that puts scripts or routes into its page (alters), and one by
+// a browser that was never here or has a clock of its own (anew), have their own.
 export async function visit(options, steps) {
   const { microphone, camera, viewport = { width: 1280, height: 800 }, touch = false, anew = false, alters = false, expectErrors = false } = options;
   const media = microphone || camera ? ["--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream"] : [];
@@ -134,6 +134,7 @@ export async function visit(options, steps) {
   context.on("request", asked);
   try {
     const page = (isUsual && !alters && context.pages()[0]) || (await context.newPage());
+    if (isUsual) hold(page, alters);
     if (isUsual) await forget(page);
     await page.setViewportSize(viewport);
     page.setDefaultTimeout(40000);
@@ -152,6 +153,15 @@ export async function visit(options, steps) {
     if (!isUsual) await context.close();
     if (browser !== usualBrowser) await browser.close();
   }
+}
+
+// What one visit puts into what it shares with others would stay there: a page's scripts and routes, and the clock of all its context's pages.
+function hold(page, alters) {
+  const refuse = (what) => () => {
+    throw new Error(`what this visit puts into its page would stay for the others: it has to be ${what}`);
+  };
+  if (!alters) for (const part of ["addInitScript", "route", "exposeFunction", "exposeBinding"]) page[part] = refuse("alters or anew");
+  for (const part of ["install", "pauseAt", "setFixedTime", "setSystemTime"]) page.clock[part] = refuse("anew");
 }
 
 // Leaves a page as closing it does, lets go of what is its own, and takes the pointer out of the next one.

@@ -97,7 +97,7 @@ describe("a piece", () => {
   });
 
   it("is drawn all the same where the shared engraver says nothing any more", { timeout: 60000 }, async () => {
-    await visit({ alters: true }, async (page) => {
+    await visit({ anew: true }, async (page) => {
       await page.clock.install();
       await page.addInitScript(() => (window.SharedWorker = class { port = { postMessage: () => (window.wasAsked = true) }; }));
       await page.goto(`${address}/pieces/7/write?title=Silent&text=${encodeURIComponent("4/4 q D4 E4 F4 G4 |")}`);
