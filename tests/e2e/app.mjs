@@ -155,7 +155,7 @@ export async function visit(options, steps) {
   }
 }
 
-// What one visit puts into what it shares with others would stay there: a page's scripts and routes, and the clock of all its context's pages.
+// What one visit puts into what it shares with others would stay there: a page's scripts and routes, and the clock of a context's pages.
 function hold(page, alters) {
   const refuse = (what) => () => {
     throw new Error(`what this visit puts into its page would stay for the others: it has to be ${what}`);
