@@ -2,6 +2,7 @@ using Bocca.Core.Counting;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Sound;
+using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Simulation;
 
@@ -19,7 +20,7 @@ public static class PlayedCards
     /// <param name="reading">How its player reads.</param>
     /// <param name="tuning">The room's.</param>
     /// <param name="seed">The same seed makes the same sound.</param>
-    /// <returns>The sound, from the first beat on.</returns>
+    /// <returns>The sound, from the first beat on; its notes speak on their beats.</returns>
     public static MonoSound Play(CountAsked asked, Instrument instrument, Reading reading, Tuning tuning, int seed)
     {
         var start = StartNotes.Of(instrument).ConcertBb;
@@ -33,7 +34,11 @@ public static class PlayedCards
                 return new PlayedNote(tuning.Frequency(pitch), end - tone.Beat, Share * tone.Beats / (end - tone.Beat), false);
             }
         );
-        return SimulatedPlayer.PlayRow(instrument, [.. row], asked.Tempo, [], seed, tones.Count > 0 ? tones[0].Beat : 0).Sound;
+        // Played with a beat of rest before, so that it can begin as much earlier as the lips take to speak: who plays in time does.
+        var take = SimulatedPlayer.PlayRow(instrument, [.. row], asked.Tempo, [], seed, 1 + (tones.Count > 0 ? tones[0].Beat : 0));
+        var late = take.Tones.Zip(tones, (sounded, tone) => sounded.BegunSeconds - ((1 + tone.Beat) * asked.BeatSeconds)).ToList();
+        var first = asked.BeatSeconds + (late.Count > 0 ? late.Median() : 0);
+        return take.Sound with { Samples = take.Sound.Samples[(int)(first * take.Sound.SampleRate)..] };
     }
 
     /// <summary>What begins: at which beat of the row, how many beats it lasts with what is tied to it, and its note.</summary>

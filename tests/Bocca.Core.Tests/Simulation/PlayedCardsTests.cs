@@ -12,19 +12,28 @@ public class PlayedCardsTests
     [Theory]
     [InlineData("trumpet-bb", 0, "q q q q")]
     [InlineData("trumpet-bb", 0, "rq q q q")]
+    [InlineData("horn-f", 0, "rq q q q")]
     [InlineData("trombone", 0, "rh q q")]
     [InlineData("tuba-bb-3v", 0, "q q~ q q")]
+    [InlineData("euphonium-4v-comp", 2, "rq q q q", "q q~ q rq")]
     [InlineData("trombone", 2, "q. e rh", "rq q h")]
     public void A_card_is_played_as_it_stands(string id, int gap, params string[] cards)
     {
         var instrument = Catalogue.Get(id);
         var asked = CountAsked.Of(cards, Metre.Common, 80, gap, CountWays.Played);
-        var sound = PlayedCards.Play(asked, instrument, instrument.Readings[0], Tuning.Standard, 3);
-        var heard = CountListener.Hear(sound, asked, 0, 60);
-        Assert.True(heard.Passed, heard.Sentence);
-        Assert.Equal(cards.Length, heard.Cards.Count);
-        foreach (var (card, text) in heard.Cards.Zip(asked.Cards))
-            Assert.Equal(text.Onsets.Count(), card.Clapped!.Beats.Count(beat => beat.ErrorMs is >= -60 and <= 60));
+        for (var seed = 1; seed <= 3; seed++)
+        {
+            var heard = CountListener.Hear(
+                PlayedCards.Play(asked, instrument, instrument.Readings[0], Tuning.Standard, seed),
+                asked,
+                0,
+                60
+            );
+            Assert.True(heard.Passed, $"{seed}: {heard.Sentence}");
+            Assert.Equal(cards.Length, heard.Cards.Count);
+            foreach (var (card, text) in heard.Cards.Zip(asked.Cards))
+                Assert.Equal(text.Onsets.Count(), card.Clapped!.Beats.Count(beat => beat.ErrorMs is >= -60 and <= 60));
+        }
     }
 
     [Fact]
