@@ -21,7 +21,7 @@ const groups = [
 async function beginShared() {
   const program = spawn("dotnet", [join(top, "artifacts", "bin", "Bocca.Stress", "release", "Bocca.Stress.dll"), "suites"], { stdio: ["pipe", "pipe", "inherit"] });
   process.env.BOCCA_SUITES = await new Promise((resolve, reject) => {
-    program.once("exit", () => reject(new Error("the process that the suites share ended before it began")));
+    program.once("exit", () => reject(new Error("the process that the suites share ended before it began; is everything built (dotnet build Bocca.slnx -c Release)?")));
     program.stdout.on("data", (said) => /^http:/.test(said) && resolve(said.toString().trim()));
   });
   return program;
