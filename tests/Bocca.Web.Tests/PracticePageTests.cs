@@ -46,6 +46,21 @@ public sealed class PracticePageTests : IDisposable
     }
 
     [Fact]
+    public async Task A_class_of_more_than_thirty_seats_the_same_at_the_page_and_on_the_wall()
+    {
+        // The last by name were added first.
+        foreach (var number in Enumerable.Range(1, 32).Reverse())
+            await _room.AddAsync($"P{number:00} Some");
+        await _room.InRecordAsync(db => db.Pupils.ExecuteUpdateAsync(set => set.SetProperty(pupil => pupil.ClassName, "Band")));
+        var page = (await _tab.OpenAsync("/practice/class")).Page;
+        var wall = (await _tab.OpenAsync("/practice/wall?class=Band")).Page;
+        var seated = page.QuerySelectorAll(".seats .name strong").Select(name => name.TextContent).ToList();
+        Assert.Equal(Enumerable.Range(1, 30).Select(number => $"P{number:00}"), seated);
+        Assert.All(seated, name => Assert.Contains(name, wall.Body!.TextContent, StringComparison.Ordinal));
+        Assert.DoesNotContain("P31", wall.Body!.TextContent, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_lesson_begins_holds_its_remarks_and_ends_and_the_next_page_counts_from_it()
     {
         await AddAsync();

@@ -13,7 +13,7 @@ public sealed record Choice(int Id, string Name, string ClassName);
 public abstract class ClassPage(Journal journal) : StagePage(journal)
 {
     /// <summary>So many to choose from, and so many in it at most: more is no class for a page.</summary>
-    private const int AtOnce = 30;
+    private const int AtOnce = ClassRound.MostSeats;
 
     /// <summary>Who plays, where it is not a whole class.</summary>
     [BindProperty(SupportsGet = true, Name = "who")]

@@ -37,6 +37,26 @@ public class PlayedCardsTests
     }
 
     [Fact]
+    public void Every_instrument_speaks_on_its_beats()
+    {
+        var asked = CountAsked.Of(["rq q q q", "q q~ q rq"], Metre.Common, 80, 2, CountWays.Played);
+        Assert.All(
+            Catalogue.All,
+            each =>
+                Assert.True(CountListener.Hear(PlayedCards.Play(asked, each, each.Readings[0], Tuning.Standard, 5), asked, 0, 60).Passed)
+        );
+    }
+
+    [Fact]
+    public void A_card_of_rests_is_silent()
+    {
+        var horn = Catalogue.Get("horn-f");
+        var asked = CountAsked.Of(["rw"], Metre.Common, 80, 0, CountWays.Played);
+        var sound = PlayedCards.Play(asked, horn, horn.Readings[0], Tuning.Standard, 1);
+        Assert.DoesNotContain(Bocca.Core.Sound.PitchTrack.Of(sound).Frames, frame => frame.Voiced);
+    }
+
+    [Fact]
     public void A_tied_note_sounds_on_and_a_rest_does_not()
     {
         var trumpet = Catalogue.Get("trumpet-bb");
