@@ -89,11 +89,10 @@ public static class FingeringFinder
                 continue;
             for (var partial = 1; partial <= HarmonicSeries.Highest; partial++)
             {
-                var midi = instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones;
-                if (midi != sounding.Midi)
+                if (instrument.NoteOf(tube, partial).Midi != sounding.Midi)
                     continue;
                 var cents = tube.CentsSharp + HarmonicSeries.CentsFromEqualTemperament(partial);
-                if (Gives(tube, partial))
+                if (tube.Gives(partial))
                     ways.Add(
                         Judge(
                             instrument,
@@ -111,10 +110,6 @@ public static class FingeringFinder
             ranked[i] = ways[i].Among(ranked);
         return ranked;
     }
-
-    /// <summary>Whether a partial of a tube lies near enough to its note to be a way to play it.</summary>
-    public static bool Gives(Tube tube, int partial) =>
-        Math.Abs(tube.CentsSharp + HarmonicSeries.CentsFromEqualTemperament(partial)) <= HarmonicSeries.WithinCents;
 
     /// <summary>
     /// The teacher's own choice, then what the hand can do, then fewest points first; among equals the lower partial, then the shorter

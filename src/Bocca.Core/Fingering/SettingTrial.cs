@@ -22,7 +22,7 @@ public sealed record SettingTrial(bool Fits, string Sentence)
             );
         var wanted = reading.ToSounding(written).Midi;
         var nearest = Enumerable.Range(1, HarmonicSeries.Highest).MinBy(partial => Math.Abs(instrument.Midi(tube, partial) - wanted));
-        var note = reading.ToWritten(Pitch.FromMidi((int)Math.Round(instrument.Midi(tube, nearest))));
+        var note = Rung.At(instrument, tube, nearest, Tuning.Built).Written(reading, written);
         return new SettingTrial(false, $"{tube.Setting}: nearest is {note}, partial {nearest}; not {written}.");
     }
 }

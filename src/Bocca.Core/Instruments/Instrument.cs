@@ -154,6 +154,9 @@ public sealed record Instrument
     public double Midi(Tube tube, int partial) =>
         PartialOne.Midi + HarmonicSeries.ExactSemitones(partial) - tube.Semitones + (tube.CentsSharp / 100);
 
+    /// <summary>The sounding note that a partial of a tube stands for in charts, however far off the tube lies.</summary>
+    public Pitch NoteOf(Tube tube, int partial) => Pitch.FromMidi(PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones);
+
     /// <summary>The same instrument with other valve or slide lengths, as a very one has them.</summary>
     internal Instrument Built(IReadOnlyList<Valve> valves, Slide? slide) => (this with { Valves = valves, Slide = slide }).WithTubes();
 

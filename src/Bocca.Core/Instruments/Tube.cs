@@ -9,4 +9,9 @@ namespace Bocca.Core.Instruments;
 /// 100 x semitones - 1200 log2 ratio). Always 0 on a slide, which can stand anywhere.
 /// </param>
 /// <param name="SlideOutCm">Centimetres the slide stands out of its closed position; 0 without a slide.</param>
-public readonly record struct Tube(Setting Setting, int Semitones, double LengthRatio, double CentsSharp, double SlideOutCm);
+public readonly record struct Tube(Setting Setting, int Semitones, double LengthRatio, double CentsSharp, double SlideOutCm)
+{
+    /// <summary>Whether a partial of this tube lies near enough to its note to be a way to play it.</summary>
+    public bool Gives(int partial) =>
+        Math.Abs(CentsSharp + HarmonicSeries.CentsFromEqualTemperament(partial)) <= HarmonicSeries.WithinCents;
+}

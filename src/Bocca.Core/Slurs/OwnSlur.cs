@@ -1,4 +1,3 @@
-using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Score;
 
@@ -81,9 +80,7 @@ public sealed record OwnSlur(int Measure, IReadOnlyList<Pitch> Written, Slur? Sl
             var partials = notes.ConvertAll(note =>
                 Enumerable
                     .Range(SlurWriter.LowestPartial, SlurWriter.HighestPartial - 1)
-                    .FirstOrDefault(partial =>
-                        player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones == note.Sounding.Midi
-                    )
+                    .FirstOrDefault(partial => player.Instrument.NoteOf(tube, partial).Midi == note.Sounding.Midi)
             );
             if (partials.Contains(0))
                 continue;

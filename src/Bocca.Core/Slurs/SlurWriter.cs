@@ -214,7 +214,7 @@ public static class SlurWriter
         : note.Sounding.Midi > player.Range.Highest.Midi ? Stop.AboveRange
         : !player.HasMet(note.Tube, note.Partial) ? Stop.NotMet
         // A tube so far from the note that no chart names it for it is no way to play it.
-        : !FingeringFinder.Gives(note.Tube, note.Partial) ? Stop.Untrue
+        : !note.Tube.Gives(note.Partial) ? Stop.Untrue
         : null;
 
     /// <summary>A note on a tube, and what keeps it out of every slur; null where nothing does.</summary>
@@ -236,7 +236,7 @@ public static class SlurWriter
 
     private static SlurNote Note(SlurPlayer player, Tube tube, int partial, double beats)
     {
-        var sounding = Pitch.FromMidi(player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial) - tube.Semitones);
+        var sounding = player.Instrument.NoteOf(tube, partial);
         return new SlurNote(tube, partial, sounding, Pitch.FromMidi(player.Reading.ToWritten(sounding).Midi), beats, "");
     }
 

@@ -23,8 +23,8 @@ public sealed class LadderDrawing
             .. rungs.Select(rung => new DrawnRung(
                 rung.Partial,
                 Y(rung.Hertz),
-                Frame.Wording.Pitch(reading.ToWritten(rung.Nearest)),
-                rung.Cents,
+                Frame.Wording.Pitch(rung.Written(reading)),
+                Frame.Wording.SignedCents(rung.Cents),
                 false,
                 ""
             )),

@@ -166,7 +166,7 @@ public sealed class RowDrawing
             .Select(each => new SideRung(
                 each.rung.Partial,
                 Y(each.Midi),
-                _named ? Wording.Pitch(reading.ToWritten(each.rung.Nearest)) : $"{each.rung.Partial}",
+                _named ? Wording.Pitch(each.rung.Written(reading, Pitch.Parse(note.Written))) : $"{each.rung.Partial}",
                 trace.Notes.Any(other => other.Setting == note.Setting && other.Partial == each.rung.Partial)
             ));
 

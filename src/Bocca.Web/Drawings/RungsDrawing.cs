@@ -4,7 +4,7 @@ using Bocca.Core.Music;
 namespace Bocca.Web.Drawings;
 
 /// <summary>A drawn rung.</summary>
-public sealed record DrawnRung(int Partial, double Y, string Note, double Cents, bool Wanted, string Hint);
+public sealed record DrawnRung(int Partial, double Y, string Note, string Cents, bool Wanted, string Hint);
 
 /// <summary>The partials of the tube in use as rungs at true pitch height; the one wanted stands out.</summary>
 public sealed class RungsDrawing
@@ -16,8 +16,8 @@ public sealed class RungsDrawing
     private const double ShortHeight = 290;
     private const double Margin = 18;
 
-    /// <summary>The rungs about a note, on the way it is played.</summary>
-    public RungsDrawing(Instrument instrument, Reading reading, Core.Fingering.Fingering way, Tuning tuning)
+    /// <summary>The rungs about a written note, on the way it is played.</summary>
+    public RungsDrawing(Instrument instrument, Reading reading, Pitch written, Core.Fingering.Fingering way, Tuning tuning)
     {
         var (tube, partial) = (way.Tube, way.Partial);
         Height = instrument.Slide is null ? FullHeight : ShortHeight;
@@ -31,8 +31,8 @@ public sealed class RungsDrawing
             .. rungs.Select(rung => new DrawnRung(
                 rung.Partial,
                 At(rung.Hertz),
-                Frame.Wording.Pitch(reading.ToWritten(rung.Nearest)),
-                rung.Cents,
+                Frame.Wording.Pitch(rung.Written(reading, written)),
+                Frame.Wording.SignedCents(rung.Cents),
                 rung.Partial == partial,
                 (rung.Partial - partial) switch
                 {

@@ -5,10 +5,14 @@ using Bocca.Core.Music;
 namespace Bocca.Web.Drawings;
 
 /// <summary>A rung of a tube among all tubes.</summary>
-public sealed record TubeRung(double Y, int Partial, string Note, bool Taught);
+public sealed record TubeRung(double Y, int Partial, string Note, string Cents, bool Taught);
 
 /// <summary>A tube as a column of rungs.</summary>
-public sealed record TubeColumn(string Setting, double X, double LengthCm, double AddedCm, string Words, IReadOnlyList<TubeRung> Rungs);
+public sealed record TubeColumn(string Setting, double X, double LengthCm, double AddedCm, string Words, IReadOnlyList<TubeRung> Rungs)
+{
+    /// <summary>Its notes in words, each with its cents.</summary>
+    public string Notes => string.Join(", ", Rungs.Select(rung => rung.Cents == "" ? rung.Note : $"{rung.Note}\u00A0{rung.Cents}"));
+}
 
 /// <summary>All partials of every tube at true pitch height; those that a chart takes stand out and fill the chromatic scale.</summary>
 public sealed class TubeDrawing
@@ -17,6 +21,7 @@ public sealed class TubeDrawing
     public const double Height = 520;
     private const double Top = 34;
     private const double Left = 16;
+    private const int HighestPartial = 12;
 
     public TubeDrawing(Instrument instrument, Reading reading, FingeringWeights weights, Hand hand)
     {
@@ -39,15 +44,15 @@ public sealed class TubeDrawing
                         100 * instrument.OpenMetres * (tube.LengthRatio - 1),
                         Frame.Wording.Setting(instrument, tube.Setting),
                         [
-                            .. Enumerable
-                                .Range(1, 12)
-                                .Select(partial => (partial, Midi: instrument.Midi(tube, partial)))
-                                .Where(rung => rung.Midi > low && rung.Midi < high)
-                                .Select(rung => new TubeRung(
-                                    Y(rung.Midi),
-                                    rung.partial,
-                                    Frame.Wording.Pitch(Pitch.FromMidi(reading.ToWritten(Pitch.FromMidi((int)Math.Round(rung.Midi))).Midi)),
-                                    taught.Contains((tube.Setting, rung.partial))
+                            .. Rung.Of(instrument, tube, HighestPartial, Tuning.Built)
+                                .Select(rung => (rung, Midi: instrument.Midi(tube, rung.Partial)))
+                                .Where(each => each.Midi > low && each.Midi < high)
+                                .Select(each => new TubeRung(
+                                    Y(each.Midi),
+                                    each.rung.Partial,
+                                    Frame.Wording.Pitch(each.rung.Written(reading)),
+                                    Frame.Wording.SignedCents(each.rung.Cents),
+                                    taught.Contains((tube.Setting, each.rung.Partial))
                                 )),
                         ]
                     )

@@ -148,6 +148,9 @@ public static partial class Wording
         return notes.Concat(values).ToDictionary(name => name.Key, name => name.Value);
     }
 
+    /// <summary>Cents beside a note: <c>+54</c>, <c>−14</c>; nothing where they round to none.</summary>
+    public static string SignedCents(double cents) => Math.Round(cents) == 0 ? "" : $"{cents:+0;−0}";
+
     /// <summary>A pitch as it is read: C♯4, B♭3.</summary>
     public static string Pitch(Pitch pitch) => Spelled(pitch.ToString());
 

@@ -40,6 +40,26 @@ public class NoteDeciderTests
         Assert.Contains("valve 2 was up", judged.Sentence, StringComparison.Ordinal);
     }
 
+    /// <summary>1-2-3 is 53.6 cents sharp (computed): its second partial is nearer to G3, and is F#3 all the same.</summary>
+    [Theory]
+    [InlineData("trumpet-bb", "C#4", "1-2-3", "F#3", 54, "F#3 came: one partial low")]
+    [InlineData("tuba-bb-3v", "B1", "1-2-3", "E1", 54, "E1 came: one partial low")]
+    public void Calls_a_partial_of_a_sharp_tube_by_its_own_note(
+        string id,
+        string asked,
+        string setting,
+        string sounded,
+        double cents,
+        string sentence
+    )
+    {
+        var judged = Judge(id, asked, setting, sounded, cents);
+
+        Assert.StartsWith(sentence, judged.Sentence, StringComparison.Ordinal);
+        Assert.Equal(sounded, $"{judged.HeardWritten}");
+        Assert.Equal(cents, judged.Cents!.Value, 0.1);
+    }
+
     [Fact]
     public void Says_how_far_to_move_the_slide()
     {

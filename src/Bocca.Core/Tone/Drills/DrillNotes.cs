@@ -152,7 +152,7 @@ internal sealed class DrillNotes(PlayerSituation player, Approach approach, IRea
     /// <summary>A partial of the open tube as a note.</summary>
     private static MeantNote Open(PlayerSituation player, int partial)
     {
-        var sounding = Pitch.FromMidi(player.Instrument.PartialOne.Midi + HarmonicSeries.Semitones(partial));
+        var sounding = player.Instrument.NoteOf(player.Instrument.Tubes[0], partial);
         return new MeantNote(player.Reading.ToWritten(sounding), sounding, player.Instrument.Tubes[0], partial);
     }
 }

@@ -1,3 +1,4 @@
+using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
@@ -35,10 +36,7 @@ internal static class NoteAnswer
     /// <summary>A tone that settles on neither of two partials.</summary>
     public static JudgedNote OfFlips(MeantNote meant, SoundedNote sound, PartialFlips flips, PlayerSituation player)
     {
-        Pitch Written(int partial) =>
-            player
-                .Reading.ToWritten(Pitch.FromMidi((int)Math.Round(player.Tuning.Midi(player.Hertz(meant.Tube, partial)))))
-                .SpelledBeside(meant.Written);
+        Pitch Written(int partial) => Rung.At(player.Instrument, meant.Tube, partial, player.Tuning).Written(player.Reading, meant.Written);
         return new JudgedNote
         {
             Meant = meant,

@@ -1,4 +1,5 @@
 using Bocca.Core.Fingering;
+using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Teaching;
 
@@ -78,9 +79,6 @@ public sealed record FirstNotePath(IReadOnlyList<PathNote> Notes)
     public static bool HidesChange(MeantNote from, MeantNote to) =>
         from.Partial != to.Partial && Math.Abs(from.Written.Midi - to.Written.Midi) is > 0 and <= StepSemitones;
 
-    private static Pitch At(PlayerSituation player, MeantNote note, int by)
-    {
-        var midi = player.Instrument.Midi(note.Tube, Math.Max(1, note.Partial + by));
-        return player.Reading.ToWritten(Pitch.FromMidi((int)Math.Round(midi)));
-    }
+    private static Pitch At(PlayerSituation player, MeantNote note, int by) =>
+        Rung.At(player.Instrument, note.Tube, Math.Max(1, note.Partial + by), player.Tuning).Written(player.Reading, note.Written);
 }

@@ -88,53 +88,54 @@ internal sealed class HeardTone(MeantNote meant, double heardHz, PlayerSituation
             NoteOutcome.OtherSetting => way.Setting,
             _ => null,
         };
-        return Named(outcome) with
+        var heard = outcome is NoteOutcome.PartialLow or NoteOutcome.PartialHigh or NoteOutcome.OtherSetting ? On(way) : Nearby;
+        return Named(outcome, heard) with
         {
             Partial = way.Partial,
             By = way.By,
             Cm = cm,
             OtherSetting = other,
             IsPrevious = isPrevious,
-            Cents = outcome == NoteOutcome.SlideOff ? FromMeantCents : NearestCents,
+            Cents = outcome == NoteOutcome.SlideOff ? FromMeantCents : CentsFrom(heard),
             Readings = [way],
-            Sentence = NoteSentence.Of(meant, outcome, way, HeardWritten, FromMeantCents, cm, other, isPrevious),
+            Sentence = NoteSentence.Of(meant, outcome, way, heard, FromMeantCents, cm, other, isPrevious),
         };
     }
 
     public JudgedNote Two(NoteReading one, NoteReading other, bool isPrevious) =>
-        Named(NoteOutcome.TwoReadings) with
+        Named(NoteOutcome.TwoReadings, Nearby) with
         {
             Partial = one.Partial,
             By = one.By,
             OtherSetting = other.Setting,
             IsPrevious = isPrevious,
-            Sentence = NoteSentence.OfTwo(meant, one, other, HeardWritten, isPrevious),
+            Sentence = NoteSentence.OfTwo(meant, one, other, Nearby, isPrevious),
         };
 
     /// <summary>Another combination, whichever of the two it was.</summary>
     public JudgedNote Either(NoteReading one, NoteReading other, bool isPrevious) =>
-        Named(NoteOutcome.OtherSetting) with
+        Named(NoteOutcome.OtherSetting, On(one)) with
         {
             Partial = one.Partial,
             By = one.By,
             OtherSetting = one.Setting,
             IsPrevious = isPrevious,
-            Sentence = NoteSentence.OfEither(meant, one, other, HeardWritten, isPrevious),
+            Sentence = NoteSentence.OfEither(meant, one, other, On(one), isPrevious),
         };
 
     /// <summary>Another note altogether: the only way there is to it.</summary>
     public JudgedNote Alone(NoteReading way, bool isPrevious) =>
-        Named(NoteOutcome.OtherSetting) with
+        Named(NoteOutcome.OtherSetting, On(way)) with
         {
             Partial = way.Partial,
             By = way.By,
             OtherSetting = way.Setting,
             IsPrevious = isPrevious,
-            Sentence = NoteSentence.OfOne(meant, way, HeardWritten, isPrevious),
+            Sentence = NoteSentence.OfOne(meant, way, On(way), isPrevious),
         };
 
     public JudgedNote Previous(MeantNote previous) =>
-        Named(NoteOutcome.PreviousNote) with
+        Named(NoteOutcome.PreviousNote, Nearby) with
         {
             Partial = previous.Partial,
             OtherSetting = previous.Setting == meant.Setting ? null : previous.Setting,
@@ -147,7 +148,7 @@ internal sealed class HeardTone(MeantNote meant, double heardHz, PlayerSituation
         var octaves = (int)Math.Round(FromMeantCents / 1200);
         if (octaves == 0 || Math.Abs(octaves) > 2 || Math.Abs(FromMeantCents - (1200 * octaves)) > OctaveCents)
             return null;
-        return Named(NoteOutcome.Octave) with { Sentence = $"{NoteSentence.Octave(meant, HeardWritten)}." };
+        return Named(NoteOutcome.Octave, Nearby) with { Sentence = $"{NoteSentence.Octave(meant, Nearby)}." };
     }
 
     /// <summary>The setting and partial that lie nearest of all, fewest fingers off among those as near.</summary>
@@ -163,21 +164,28 @@ internal sealed class HeardTone(MeantNote meant, double heardHz, PlayerSituation
         return new NoteReading(NoteOutcome.TwoReadings, tube.Setting, partial, partial - meant.Partial, OffCents(tube, partial), 1);
     }
 
-    private Pitch HeardWritten =>
+    /// <summary>The written note nearest to the sound, spelled as the part spells it.</summary>
+    private Pitch Nearby =>
         situation.Reading.ToWritten(NearestSounding) is var written && written.Midi == meant.Written.Midi
             ? meant.Written
             : written.SpelledBeside(meant.Written);
 
-    private double NearestCents => situation.Tuning.CentsFrom(NearestSounding, heardHz);
+    /// <summary>The written note that a way stands for in charts: on a sharp tube not the nearest one.</summary>
+    private Pitch On(NoteReading way) =>
+        situation.Instrument.TubeOf(way.Setting) is { } tube
+            ? Rung.At(situation.Instrument, tube, way.Partial, situation.Tuning).Written(situation.Reading, meant.Written)
+            : Nearby;
 
-    private JudgedNote Named(NoteOutcome outcome) =>
+    private double CentsFrom(Pitch written) => situation.Tuning.CentsFrom(situation.Reading.ToSounding(written), heardHz);
+
+    private JudgedNote Named(NoteOutcome outcome, Pitch heard) =>
         new()
         {
             Meant = meant,
             Outcome = outcome,
             HeardHz = heardHz,
-            HeardWritten = HeardWritten,
-            Cents = NearestCents,
+            HeardWritten = heard,
+            Cents = CentsFrom(heard),
             Sentence = "",
         };
 

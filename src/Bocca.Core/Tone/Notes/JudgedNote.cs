@@ -16,7 +16,10 @@ public sealed record JudgedNote
     /// <summary>The pitch heard, hertz; null where no tone was.</summary>
     public double? HeardHz { get; init; }
 
-    /// <summary>The written note nearest to what was heard, in equal temperament; null where no tone was.</summary>
+    /// <summary>
+    /// The written note heard: the one that the setting and partial recognised stand for in charts, else the nearest in equal temperament;
+    /// null where no tone was.
+    /// </summary>
     public Pitch? HeardWritten { get; init; }
 
     /// <summary>Cents above <see cref="HeardWritten"/>, or above the note meant where that came or the slide was off.</summary>
