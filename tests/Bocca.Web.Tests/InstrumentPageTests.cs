@@ -110,7 +110,7 @@ public sealed class InstrumentPageTests : IDisposable
             { new StringContent("what-came"), "drill" },
             { new StringContent("96"), "tempo" },
             { new StringContent("D4"), "notes" },
-            { new StringContent("PracticePlayer"), "source" },
+            { new StringContent("File"), "source" },
             { new StringContent("false"), "tense" },
             { new StringContent("0"), "missing" },
         };

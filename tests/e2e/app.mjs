@@ -178,8 +178,17 @@ async function forget(page) {
   await session.detach();
 }
 
-// The practice player's take without waiting for it: the same sound, sent at once.
+// What is sent from here on counts as a pupil's own recording, whoever made the sound: what the practice player plays is never kept.
+export const asPupils = (page) => page.evaluate(() => {
+  const append = FormData.prototype.append;
+  FormData.prototype.append = function (name, value, ...rest) {
+    append.call(this, name, name === "source" ? "File" : value, ...rest);
+  };
+});
+
+// A pupil's take without waiting for it: what the practice player would play, sent at once.
 export async function playAtOnce(page, { character = "good", tempo = 120 } = {}) {
+  await asPupils(page);
   await page.selectOption("[name=source]", "PracticePlayer");
   await page.selectOption("[name=character]", character);
   await page.fill("[name=tempo]", String(tempo));

@@ -4,7 +4,7 @@ import { execFileSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, it } from "node:test";
-import { address, bocca, folder, visit, withApp } from "./app.mjs";
+import { address, asPupils, bocca, folder, visit, withApp } from "./app.mjs";
 import { noise } from "./spoken.mjs";
 
 withApp();
@@ -210,6 +210,7 @@ describe("the ear", () => {
       await page.waitForSelector("[data-choice]");
       await page.goto(`${address}/ear/4?drill=sing-target`);
       await page.waitForSelector("[data-ready]");
+      await asPupils(page);
       await page.selectOption("[name=source]", "PracticePlayer");
       await page.check("[name=private]");
       await page.check("[name=atonce]");

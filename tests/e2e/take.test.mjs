@@ -127,6 +127,28 @@ describe("a take", () => {
     });
   });
 
+  it("of the practice player is a demonstration, said on the stage, and the next page listens to the pupil again", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/buzz/1?drill=steady-line`);
+      assert.equal(await page.locator("[data-nobody]").isVisible(), false);
+      await page.selectOption("[name=source]", "PracticePlayer");
+      assert.match(await page.textContent("#stage [data-nobody]:visible"), /nobody is playing/);
+      await page.check("[name=atonce]");
+      await page.click("[data-go]");
+      await page.waitForSelector("[data-demonstration]");
+      assert.ok(await page.locator("#stage [data-nobody]").isVisible());
+      assert.equal(await page.locator("[data-keep]").count(), 0);
+      await page.click("[data-accept]");
+      assert.equal(await page.inputValue("[name=source]"), "Microphone");
+      await page.selectOption("[name=source]", "PracticePlayer");
+      for (const next of ["/buzz/2", "/tone/1", "/slurs/4"]) {
+        await page.goto(address + next);
+        await page.waitForSelector("[data-go]:enabled");
+        assert.equal(await page.inputValue("[name=source]"), "Microphone", next);
+      }
+    });
+  });
+
   it("that was not judged is offered again after a reload, and can be let go", { timeout: 90000 }, async () => {
     await visit({ alters: true, expectErrors: true }, async (page) => {
       const cut = (route) => route.abort();

@@ -25,6 +25,9 @@ public record SentSound(IFormFile? Sound, EntrySource Source, double? FirstCue, 
     /// <summary>Whether nothing of it is to be kept: it is heard, shown, and forgotten.</summary>
     public bool? Private { get; init; }
 
+    /// <summary>Whether the practice player made it: it is shown and judged, and nothing of it is anybody's.</summary>
+    public bool IsDemonstration => Source == EntrySource.PracticePlayer;
+
     public double MissingSeconds => Math.Max(0, Missing);
 }
 
@@ -127,7 +130,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
 
     /// <summary>What the pupil is asked before a take is told; null where it may be told.</summary>
     protected GuessAsked? Asks(Shown<T>? take) =>
-        GuessesFirst && take is { Entry.Kept: false } && VerdictOf(take.Payload) is { HeardAs: { } was, Guessed: null }
+        GuessesFirst && take is { Entry: { Kept: false, Id: > 0 } } && VerdictOf(take.Payload) is { HeardAs: { } was, Guessed: null }
             ? new GuessAsked(take.Entry.Id, was)
             : null;
 
@@ -224,7 +227,9 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         return Journal.Of(Pupil!.Id, Steps.Kind).Where(step => step.DoneAt == null && step.Subject == place).FirstOrDefaultAsync();
     }
 
-    /// <summary>Hears a recording out and writes what was heard, not yet kept; nothing stays of its sound.</summary>
+    /// <summary>
+    /// Hears a recording out and writes what was heard, not yet kept; nothing stays of its sound. A demonstration is shown and not written.
+    /// </summary>
     protected async Task<IActionResult> HearAsync(
         SentSound? sent,
         Func<MonoSound, Task<(Entry Entry, T Payload)>> hear,
@@ -243,13 +248,13 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
                 async () =>
                 {
                     using var stream = sent.Sound.OpenReadStream();
-                    _before = await BeforeAsync(sent.Drill);
+                    _before = sent.IsDemonstration ? null : await BeforeAsync(sent.Drill);
                     var (entry, payload) = await hear(WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName)));
                     if (_before is not null && VerdictOf(payload) is var verdict)
                         payload = WithVerdict(payload, verdict with { Came = CueHistory.Came(_before, verdict) });
                     if (!IsPlayed(sent.Source))
                         (entry.PlayedSeconds, entry.HighSeconds) = (null, null);
-                    if (sent.Private == true && !IsCounted(entry))
+                    if (sent.IsDemonstration || (sent.Private == true && !IsCounted(entry)))
                         return await show(new Shown<T>(entry, payload));
                     var take = await Journal.WriteAsync(Kind, entry, payload, Approach.ToString());
                     Playing = await PlayingAsync();

@@ -99,7 +99,7 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
         var sound = SimulatedPlayer
             .Play(pupil.Instrument, asked.On, asked.Plan, faults, (pupil.Id * 100) + i, PlayingConditions.Usual.Tuning)
             .Sound;
-        return BuzzStop.Take(pupil, asked, EntrySource.PracticePlayer, TakeListener.Hear(sound, asked, Judged), now.AddDays(-take.DaysAgo));
+        return BuzzStop.Take(pupil, asked, EntrySource.Microphone, TakeListener.Hear(sound, asked, Judged), now.AddDays(-take.DaysAgo));
     }
 
     private (Entry, EarPayload) Answered(DemoEar ear, int seed)
@@ -110,7 +110,7 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
         var sound = EarCharacter.Get(ear.Character).Answer(question, player, situation, seed);
         var heard = EarHearing.Hear(question, question.Answer, sound, 0, player, situation.Tuning);
         var verdict = EarJudge.Judge(heard, new JudgedPupil(_approach));
-        return EarStop.Answer(pupil, question, heard, verdict, EntrySource.PracticePlayer, "", now.AddDays(-ear.DaysAgo));
+        return EarStop.Answer(pupil, question, heard, verdict, EntrySource.Microphone, "", now.AddDays(-ear.DaysAgo));
     }
 
     private (Entry, CountPayload) Counted(DemoCards cards, int seed)
@@ -121,7 +121,7 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
         var tolerance = CountJudge.ToleranceMs(pupil.Stage);
         var heard = CountListener.Hear(ClappingHands.Play(asked, CountCharacter.Get(cards.Character), seed, Lead), asked, Lead, tolerance);
         var verdict = CountTakeJudge.Judge(heard, new JudgedPupil(_approach));
-        return EarStop.Counted(pupil, drill, asked, heard, verdict, tolerance, EntrySource.PracticePlayer, now.AddDays(-cards.DaysAgo));
+        return EarStop.Counted(pupil, drill, asked, heard, verdict, tolerance, EntrySource.Microphone, now.AddDays(-cards.DaysAgo));
     }
 
     private (Entry, TonePayload) Played(DemoTone tone, int seed)
@@ -139,7 +139,7 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
         asked = asked with { FirstCueSeconds = sound.CueSeconds![0] };
         var heard = RowListener.Hear(sound, asked);
         var verdict = RowJudge.Judge(heard, asked, Judged with { Scale = null });
-        return ToneStop.Take(pupil, asked, (tone.Notes, ""), EntrySource.PracticePlayer, heard, verdict, now.AddDays(-tone.DaysAgo));
+        return ToneStop.Take(pupil, asked, (tone.Notes, ""), EntrySource.Microphone, heard, verdict, now.AddDays(-tone.DaysAgo));
     }
 
     private (Entry, SlurPayload) Slurred(DemoSlur slur, int seed)
@@ -157,7 +157,7 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
         var first = sound.CueSeconds![0];
         var heard = HeardSlur.Hear(sound, asked, first);
         var verdict = SlurJudge.Judge(heard, asked, Judged with { Scale = null }, SlurWriter.Onward(player, asked.Slur));
-        return SlursStop.Take(pupil, asked, player, EntrySource.PracticePlayer, first, heard, verdict, now.AddDays(-slur.DaysAgo));
+        return SlursStop.Take(pupil, asked, player, EntrySource.Microphone, first, heard, verdict, now.AddDays(-slur.DaysAgo));
     }
 
     private (Entry, BreathPayload) Breathed(DemoBreath breath, int seed)
@@ -170,7 +170,7 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
             ?? throw new InvalidOperationException($"The demo asks too much of {pupil.Name}.");
         Fault[] faults = [.. breath.Faults.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Fault.Parse)];
         var verdict = BreathJudge.Judge(plan, BreathJudge.Streams(plan, SimulatedBreath.Play(plan, faults, seed), 0));
-        return BreathStop.Drill(pupil, plan, breath.Rung, verdict, EntrySource.PracticePlayer, Guid.Empty, now.AddDays(-breath.DaysAgo));
+        return BreathStop.Drill(pupil, plan, breath.Rung, verdict, EntrySource.Microphone, Guid.Empty, now.AddDays(-breath.DaysAgo));
     }
 
     private (Entry, Func<Journal, Task>) Step((Entry Entry, BuzzPayload Payload) take)

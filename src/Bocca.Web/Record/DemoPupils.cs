@@ -242,6 +242,7 @@ public sealed record DemoPupil(
         new()
         {
             Name = Name,
+            Invented = true,
             InstrumentId = Instrument,
             ReadingId = Reading,
             Preset = Preset,

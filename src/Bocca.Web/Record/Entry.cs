@@ -9,6 +9,8 @@ public enum EntrySource
 {
     Microphone,
     File,
+
+    /// <summary>Nobody: a demonstration. It stands in records of earlier versions alone, hidden.</summary>
     PracticePlayer,
     Camera,
     Photo,
@@ -96,8 +98,7 @@ public sealed class Entry
     public double? ElapsedSeconds { get; set; }
 
     /// <summary>
-    /// Seconds of it that count as playing, with rests shorter than the sound before them; null where no lips were at work, as in a file
-    /// or the practice player's takes.
+    /// Seconds of it that count as playing, with rests shorter than the sound before them; null where no lips were at work, as in a file.
     /// </summary>
     public double? PlayedSeconds { get; set; }
 

@@ -81,6 +81,9 @@ public sealed class Pupil
     /// <summary>Whether the next week is planned and handed over by itself once the last is over.</summary>
     public bool WeekRuns { get; set; }
 
+    /// <summary>Whether the pupil came with Bocca, to try it on: nobody of that name plays.</summary>
+    public bool Invented { get; set; }
+
     public DateOnly Started { get; set; }
 
     [MaxLength(500)]

@@ -22,5 +22,5 @@ internal static class BuzzTakes
     });
 
     public static (Entry Entry, BuzzPayload Payload) Of(Pupil pupil, DateTime at, int seed) =>
-        BuzzStop.Take(pupil, Once.Value.Asked, EntrySource.PracticePlayer, Once.Value.Heard, at.AddSeconds(seed));
+        BuzzStop.Take(pupil, Once.Value.Asked, EntrySource.Microphone, Once.Value.Heard, at.AddSeconds(seed));
 }

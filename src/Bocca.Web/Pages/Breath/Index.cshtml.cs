@@ -25,6 +25,8 @@ public sealed record BreathOutcome(
     public double Seconds => Entry.SoundedSeconds!.Value;
 
     public bool Even => BreathStop.Pass(Entry).Even;
+
+    public bool IsDemonstration => Entry.Source == EntrySource.PracticePlayer;
 }
 
 /// <summary>A drill as sent by the page.</summary>
@@ -171,8 +173,12 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             verdict = sent.Stopped ? BreathVerdict.Stopped(sent.Seconds ?? 0) : BreathVerdict.Tapped(sent.Even == true);
         }
 
+        EntrySource? source = heard ? sent.Source ?? EntrySource.Microphone : null;
+        // What the practice player breathed is shown, and is no breath of the pupil's.
         var (entry, payload) =
-            await StandingAsync(sent.Key) ?? await AddOnceAsync(sent, plan, verdict, heard ? sent.Source ?? EntrySource.Microphone : null);
+            source == EntrySource.PracticePlayer
+                ? BreathStop.Drill(Pupil!, plan, sent.Rung, verdict, source, sent.Key, Clock.Now)
+                : await StandingAsync(sent.Key) ?? await AddOnceAsync(sent, plan, verdict, source);
         await LoadAsync();
         var next = BreathLadder.Next(plan.Drill, Past.Select(BreathStop.Pass));
         return Partial("_Outcome", new BreathOutcome(entry, payload, verdict.Try, streams, plan.Drill, next));

@@ -202,7 +202,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
 
     protected override async Task KeptAsync(Shown<CountPayload> take)
     {
-        if (take.Entry is { Source: EntrySource.PracticePlayer } or { Outcome: Outcome.CannotTell })
+        if (take.Entry.Outcome == Outcome.CannotTell)
             return;
         var answers = take
             .Payload.Values.Where(value => value.Item != "")
@@ -278,9 +278,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     private async Task<double?> CleanTempoAsync() =>
         TempoLadder.Clean(
             await Takes()
-                .Where(take =>
-                    take.Kept && take.Outcome == Outcome.Passed && take.Source != EntrySource.PracticePlayer && take.Tempo != null
-                )
+                .Where(take => take.Kept && take.Outcome == Outcome.Passed && take.Tempo != null)
                 .Take(TakesOfLadder)
                 .Select(take => take.Tempo!.Value)
                 .ToListAsync()

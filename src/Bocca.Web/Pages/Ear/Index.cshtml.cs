@@ -196,7 +196,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
         );
 
     protected override Task KeptAsync(Shown<EarPayload> take) =>
-        take.Entry is { Source: EntrySource.PracticePlayer } or { Outcome: Outcome.CannotTell } || take.Payload.Line != ""
+        take.Entry.Outcome == Outcome.CannotTell || take.Payload.Line != ""
             ? Task.CompletedTask
             : Journal.RecallAsync(
                 Pupil!.Id,
@@ -296,13 +296,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     private async Task<Staircase> StaircaseAsync(EarDrill drill)
     {
         var answers = await Takes()
-            .Where(take =>
-                take.Kept
-                && take.Level != null
-                && take.DrillId == drill.Id
-                && take.Outcome != Outcome.CannotTell
-                && take.Source != EntrySource.PracticePlayer
-            )
+            .Where(take => take.Kept && take.Level != null && take.DrillId == drill.Id && take.Outcome != Outcome.CannotTell)
             .Take(AnswersThatCount)
             .Select(take => new { take.Level, take.Outcome })
             .ToListAsync();

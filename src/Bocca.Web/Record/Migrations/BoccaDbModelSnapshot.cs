@@ -526,6 +526,9 @@ namespace Bocca.Web.Record.Migrations
                         .HasMaxLength(40)
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("Invented")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Mouth")
                         .HasColumnType("INTEGER");
 

@@ -32,8 +32,9 @@ export const breath = () => ({
 
   async init() {
     this.source = remembered(this.field("source"), "bocca.listens");
-    this.$watch("source", (source) => localStorage.setItem("bocca.listens", source));
-    if (this.source === this.field("source").value) this.chooseSource();
+    // The practice player is nobody's choice for the next page.
+    this.$watch("source", (source) => source !== "practice" && localStorage.setItem("bocca.listens", source));
+    this.chooseSource();
     this.draw(0.12);
     this.listener = (event) => {
       if (event.key === "Escape" && this.running) this.stopNow?.();
@@ -56,6 +57,11 @@ export const breath = () => ({
   // The practice player has more to choose.
   chooseSource() {
     if (this.isPractice) unfold(this.$root.querySelector(".transport"), true);
+  },
+
+  byMicrophone() {
+    this.source = "microphone";
+    this.$root.querySelector("[data-go]").focus();
   },
 
   field(name) {
@@ -119,7 +125,7 @@ export const breath = () => ({
       this.mark();
       const ran = await this.follow(context, plan, begin, first, beat);
       if (ran < plan.totalSeconds) {
-        if (ran > 0) await this.keep({ stopped: true, seconds: ran });
+        if (ran > 0 && !this.isPractice) await this.keep({ stopped: true, seconds: ran });
         return;
       }
       if (!capture) {
@@ -129,7 +135,7 @@ export const breath = () => ({
       const late = played ? 0 : (context.outputLatency || 0) + (context.baseLatency || 0);
       const over = first + late + plan.totalSeconds + tailSeconds;
       await capture.reach(over);
-      await this.keep({ first: leadSeconds }, capture.wav(first + late - leadSeconds, over).wav);
+      await this.keep({ first: leadSeconds, source: played ? "PracticePlayer" : "Microphone" }, capture.wav(first + late - leadSeconds, over).wav);
     } finally {
       capture?.close();
       silence.forEach((end) => end());

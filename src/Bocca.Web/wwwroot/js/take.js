@@ -59,12 +59,12 @@ export const taking = (stop, fields) => ({
   },
 
   async init() {
-    this.source = remembered(this.field("source"), "bocca.source");
+    // Each page listens to the pupil until somebody chooses otherwise.
+    this.source = this.field("source").value;
     // Chosen before the page was awake: what more there is to choose opens now.
-    if (this.source === this.field("source").value) this.chooseSource();
+    this.chooseSource();
     this.led = this.field("led") ? remembered(this.field("led"), "bocca.led") : "alone";
     this.$watch("led", (led) => localStorage.setItem("bocca.led", led));
-    this.$watch("source", (source) => localStorage.setItem("bocca.source", source));
     window.addEventListener("beforeunload", (this.leaver = (event) => this.running && event.preventDefault()));
     window.addEventListener("bocca:leaving", (this.warner = () => (this.trouble = "A take is running. Stop it first; what is finished will be heard.")));
     this.$root.addEventListener("click", (event) => this.again(event));
@@ -84,6 +84,12 @@ export const taking = (stop, fields) => ({
   // A sound that is made has more to choose.
   chooseSource() {
     if (this.isMade) unfold(this.$root.querySelector(".transport"), true);
+  },
+
+  // After a demonstration it is the pupil's turn.
+  byMicrophone() {
+    this.source = "Microphone";
+    this.$root.querySelector("[data-go]").focus();
   },
 
   // The drawing on the stage, with what is written and without what was heard before; the old verdict goes with it.
