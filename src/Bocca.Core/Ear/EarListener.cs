@@ -193,15 +193,19 @@ public static class EarListener
         };
     }
 
-    /// <summary>How far the slide has to move for what was off, at the position of the note; null for valves.</summary>
+    /// <summary>
+    /// How far the slide has to move for what was off, at the position of the note; null for valves, and where no slide can have stood so
+    /// far off.
+    /// </summary>
     private static double? SlideCm(Pitch target, double cents, Instrument instrument, Reading reading)
     {
         if (
-            instrument.Slide is null
-            || FingeringFinder.FindSounding(instrument, reading.ToSounding(target)) is not [{ Setting: var setting }, ..]
+            instrument.Slide is not { } slide
+            || FingeringFinder.FindSounding(instrument, reading.ToSounding(target)) is not [{ Tube: var tube }, ..]
         )
             return null;
-        return cents / Tubing.CentsPerCm(instrument.SlideTubeMetres(setting.Attachment), setting.Position);
+        var cm = cents / Tubing.CentsPerCm(instrument.SlideTubeMetres(tube.Setting.Attachment), tube.Setting.Position);
+        return slide.CanStandAt(tube.SlideOutCm - cm) ? cm : null;
     }
 
     private static string Sentence(Pitch target, double cents, int octaves, double? cm, EarOutcome outcome, EarBy by)

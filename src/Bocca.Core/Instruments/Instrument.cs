@@ -31,8 +31,14 @@ public sealed record MovableSlide(int Valve, double ThrowCm);
 /// <param name="TravelCm">How far the slide can be drawn.</param>
 public sealed record Slide(double TubeMetres, double TravelCm)
 {
+    /// <summary>A slide pressed against its end stands so far beyond it, by what can be measured (cm; ours, editable).</summary>
+    private const double SlackCm = 0.5;
+
     /// <summary>What the eye finds its positions by.</summary>
     public SlideMarks Marks { get; init; } = SlideMarks.Usual;
+
+    /// <summary>Whether the slide can stand so many centimetres out: it is closed at 0 and goes no further than its travel.</summary>
+    public bool CanStandAt(double outCm) => outCm >= -SlackCm && outCm <= TravelCm + SlackCm;
 }
 
 /// <summary>A valve of a trombone that adds tube of its own.</summary>
@@ -123,10 +129,17 @@ public sealed record Instrument
 
     /// <summary>
     /// Millimetres to draw the main slide so that the whole instrument comes down by so many cents, negative to push it in: half the length
-    /// that is missing on the open tube, a trombone's with its slide closed (computed).
+    /// that is missing on the open tube, a trombone's with its slide closed (computed); never further out than it goes.
     /// </summary>
     /// <param name="centsSharp">How sharp the whole instrument is; negative for flat.</param>
-    public double MainSlideMm(double centsSharp) => 10 * Tubing.PullCm(Slide?.TubeMetres ?? OpenMetres, 1, centsSharp);
+    public double MainSlideMm(double centsSharp) => Math.Min(10 * Tubing.PullCm(OpenTubeMetres, 1, centsSharp), MainSlideMostMm);
+
+    /// <summary>
+    /// Millimetres that the main slide can be drawn: a fiftieth of the open tube, 30 on a B flat trumpet (from memory, editable).
+    /// </summary>
+    public double MainSlideMostMm => 1000 * OpenTubeMetres / 50;
+
+    private double OpenTubeMetres => Slide?.TubeMetres ?? OpenMetres;
 
     /// <summary>The tube of a setting, or null if this instrument cannot do it.</summary>
     public Tube? TubeOf(Setting setting)

@@ -90,8 +90,12 @@ public sealed record RowMiss(RowMissKind Kind, string Amount, IReadOnlySet<int>?
             RowMissKind.Setting => hertz * player.Hertz(TubeOf(player.Instrument), meant.Partial) / player.Hertz(meant.Tube, meant.Partial),
             _ => player.Instrument.Slide is null
                 ? throw new ArgumentException($"{player.Instrument.Id} has no slide.")
-                : hertz / (1 - (Number / (50 * TubeMetres(meant, player.Instrument)))),
+                : hertz / (1 - (InCm(meant, player.Instrument.Slide) / (50 * TubeMetres(meant, player.Instrument)))),
         };
+
+    /// <summary>How far in the slide stands of where it belongs: it ends where it is closed, and where it is drawn whole.</summary>
+    private double InCm(MeantNote meant, Slide slide) =>
+        meant.Tube.SlideOutCm - Math.Clamp(meant.Tube.SlideOutCm - Number, 0, slide.TravelCm);
 
     private double Number => double.Parse(Amount, CultureInfo.InvariantCulture);
 

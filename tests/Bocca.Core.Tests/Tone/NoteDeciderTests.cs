@@ -74,6 +74,53 @@ public class NoteDeciderTests
         Assert.Contains("3rd heard, 4th asked", other.Sentence, StringComparison.Ordinal);
     }
 
+    /// <summary>A closed slide is never too far in (a fact of the trade): sharp in 1st is the tuning slide or the lips.</summary>
+    [Theory]
+    [InlineData("trombone", "Bb2", "1", 33, "closed", "tuning slide")]
+    [InlineData("trombone", "F3", "1", 48, "closed", "ease the lips")]
+    [InlineData("trombone-f", "C2", "T6", -35, "all the way out", "firm the lips")]
+    public void A_slide_at_its_end_leaves_the_tuning_slide_and_the_lips(
+        string id,
+        string asked,
+        string setting,
+        double cents,
+        string where,
+        string what
+    )
+    {
+        var judged = Judge(id, asked, setting, asked, cents);
+
+        Assert.Equal(NoteOutcome.Right, judged.Outcome);
+        Assert.Null(judged.Cm);
+        Assert.Equal("lips", judged.Remedy!.What);
+        Assert.Contains(where, judged.Sentence, StringComparison.Ordinal);
+        Assert.Contains(what, judged.Sentence, StringComparison.Ordinal);
+        Assert.DoesNotContain("too far", judged.Sentence, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("trombone")]
+    [InlineData("trombone-f")]
+    [InlineData("bass-trombone")]
+    public void No_slide_is_moved_from_beyond_an_end(string id)
+    {
+        var player = Player(id);
+        var (moved, slide) = (0, player.Instrument.Slide!);
+        foreach (var note in Bocca.Core.Fingering.FingeringChart.Of(player.Instrument, player.Reading))
+        foreach (var way in note.Ways)
+            for (var cents = -95; cents <= 95; cents += 10)
+            {
+                var meant = MeantNote.Row(player.Instrument, player.Reading, $"{note.Written}", $"{way.Setting}")[0];
+                var hertz = player.Tuning.Frequency(meant.Sounding) * Math.Pow(2, cents / 1200.0);
+                if (NoteDecider.Decide(meant, hertz, player).Cm is not { } cm)
+                    continue;
+                moved++;
+                Assert.InRange(meant.Tube.SlideOutCm - cm, -0.5, slide.TravelCm + 0.5);
+            }
+
+        Assert.True(moved > 100, $"{moved} slides were moved.");
+    }
+
     /// <summary>The seventh partial of 1-2 and the sixth of the open horn lie 23 cents apart: only the hand can tell.</summary>
     [Fact]
     public void Asks_where_two_ways_are_too_close_to_call()

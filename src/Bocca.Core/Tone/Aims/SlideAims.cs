@@ -29,6 +29,14 @@ internal static class SlideAims
             return new AskedHeard(what, asked, "another note, or none", false, "Look first, then play.");
         // Flat is too far out.
         var cm = -cents / SlidePlace.Of(slide, meant.Tube.SlideOutCm).CentsPerCm;
+        if (!slide.CanStandAt(meant.Tube.SlideOutCm + cm))
+            return new AskedHeard(
+                what,
+                asked,
+                $"the slide at its end, {Math.Abs(cents):0} cents {(cents > 0 ? "sharp" : "flat")}",
+                true,
+                $"{meant.Setting.Spoken}: the tuning slide or the lips."
+            );
         return new AskedHeard(
             what,
             asked,

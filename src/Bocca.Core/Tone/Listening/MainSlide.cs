@@ -10,8 +10,9 @@ namespace Bocca.Core.Tone.Listening;
 /// drift do to the pitch is not its matter. Limits ours, editable.
 /// </summary>
 /// <param name="Cents">How sharp the whole row is; negative for flat.</param>
-/// <param name="Mm">Millimetres to draw the slide; negative to push it in.</param>
-public sealed record MainSlide(double Cents, double Mm)
+/// <param name="Mm">Millimetres to draw the slide, never beyond its end; negative to push it in.</param>
+/// <param name="AtEnd">Whether the slide at its end leaves some of it.</param>
+public sealed record MainSlide(double Cents, double Mm, bool AtEnd = false)
 {
     /// <summary>It is named from so many notes on, of two settings at least.</summary>
     private const int FewestNotes = 4;
@@ -30,7 +31,7 @@ public sealed record MainSlide(double Cents, double Mm)
     /// <summary>How far off, which way the slide moves, and how far.</summary>
     public string Sentence =>
         $"The whole row is {Math.Abs(Cents):0} cents {(Cents > 0 ? "sharp" : "flat")}: main slide {(Cents > 0 ? "out" : "in")} "
-        + $"{Math.Abs(Mm):0} mm.";
+        + $"{Math.Abs(Mm):0} mm{(AtEnd ? ", as far as it goes; the lips bring down the rest" : Mm < 0 ? ", or as far as it goes" : "")}.";
 
     /// <summary>What the slide can mend; null for nothing, or where too few notes, or notes of one setting alone, cannot tell.</summary>
     /// <param name="meant">The notes meant.</param>
@@ -59,7 +60,11 @@ public sealed record MainSlide(double Cents, double Mm)
         return
             Math.Abs(middle) is >= LeastCents and <= MostCents
             && cents.Count(each => Math.Abs(each - middle) <= TogetherCents) >= TogetherShare * cents.Count
-            ? new MainSlide(middle, player.Instrument.MainSlideMm(middle))
+            ? new MainSlide(
+                middle,
+                player.Instrument.MainSlideMm(middle),
+                player.Instrument.MainSlideMm(middle) >= player.Instrument.MainSlideMostMm
+            )
             : null;
     }
 }

@@ -36,11 +36,17 @@ internal sealed class HeardTone(MeantNote meant, double heardHz, PlayerSituation
     {
         get
         {
-            var tolerance = situation.Instrument.Slide is null ? RightCents : RightOnSlideCents;
+            var tolerance = SlideCanBeOff ? RightOnSlideCents : RightCents;
             var own = OffCents(meant.Tube, meant.Partial);
             return Math.Min(own, FromMeantCents) <= tolerance && Math.Max(own, FromMeantCents) >= -tolerance;
         }
     }
+
+    /// <summary>
+    /// Whether a slide can have stood where the pitch has it: a closed one is never too far in, and one at its end never too far out, so
+    /// that there only the main slide and the lips are left. False on valves.
+    /// </summary>
+    public bool SlideCanBeOff => situation.Instrument.Slide is { } slide && slide.CanStandAt(meant.Tube.SlideOutCm - SlideCm());
 
     public NoteReading RightReading => new(NoteOutcome.Right, meant.Setting, meant.Partial, 0, OffCents(meant.Tube, meant.Partial), 1);
 
@@ -48,6 +54,8 @@ internal sealed class HeardTone(MeantNote meant, double heardHz, PlayerSituation
     public JudgedNote Right()
     {
         var judged = Judged(NoteOutcome.Right, RightReading) with { Cents = FromMeantCents };
+        if (situation.Instrument.Slide is not null && !SlideCanBeOff && Math.Abs(FromMeantCents) >= RightOnSlideCents)
+            return judged with { Remedy = AtItsEnd, Sentence = NoteSentence.OfSlideAtEnd(meant, FromMeantCents, AtItsEnd.Sentence) };
         var tube = Tuning.Cents(situation.Tuning.Frequency(meant.Sounding), situation.Hertz(meant.Tube, meant.Partial));
         var isOff = Math.Abs(tube) >= TubeCents && Math.Abs(FromMeantCents) >= TubeCents;
         if (!isOff || Math.Sign(tube) != Math.Sign(FromMeantCents) || Math.Abs(FromMeantCents - tube) > OwnCents)
@@ -55,6 +63,12 @@ internal sealed class HeardTone(MeantNote meant, double heardHz, PlayerSituation
         var remedy = Remedy();
         return judged with { Remedy = remedy, Sentence = NoteSentence.OfTube(meant, FromMeantCents, remedy?.Sentence) };
     }
+
+    /// <summary>What is left where the slide is at its end.</summary>
+    private Correction AtItsEnd =>
+        FromMeantCents > 0
+            ? new Correction("lips", 0, "The slide is closed: ease the lips. If every note is sharp, draw the tuning slide.")
+            : new Correction("lips", 0, "The slide is all the way out: firm the lips. If every note is flat, push the tuning slide in.");
 
     /// <summary>Valve 4 where it gives the note truer than the combination; else what brings the combination in tune.</summary>
     private Correction? Remedy()

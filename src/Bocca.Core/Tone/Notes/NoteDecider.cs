@@ -139,7 +139,7 @@ public static class NoteDecider
     {
         var setting = tone.Meant.Setting;
         var position = setting.Position - (tone.FromMeantCents / 100);
-        if (position is < 0.2 or > 7.8)
+        if (position is < 0.2 or > 7.8 || !tone.SlideCanBeOff)
             yield break;
         // A position of its own is where a slide stops when the player took the one for the other.
         var toPosition = 100 * (position - Math.Round(position));

@@ -47,6 +47,9 @@ internal static class NoteSentence
     public static string OfTube(MeantNote meant, double cents, string? remedy) =>
         $"{meant.Written} came, {Lies(cents)}: {meant.Setting} is, on this instrument.{(remedy is null ? "" : $" {remedy}")}";
 
+    /// <summary>The note meant, off where the slide is at its end.</summary>
+    public static string OfSlideAtEnd(MeantNote meant, double cents, string remedy) => $"{meant.Written} came, {Lies(cents)}. {remedy}";
+
     /// <summary>Two ways as likely, of which one is a miss of the hand and one of the lips.</summary>
     public static string OfTwo(MeantNote meant, NoteReading one, NoteReading other, Pitch heard, bool isPrevious) =>
         Before(
