@@ -21,6 +21,25 @@ public sealed record Verdict(
     NextStep Next
 )
 {
+    /// <summary>
+    /// The same of a take that was stopped before its end: what was played is told, and it has not passed, however well it went.
+    /// </summary>
+    /// <param name="played">Tries, notes or cards that were played.</param>
+    /// <param name="asked">How many the whole take has; the verdict stands where all were played.</param>
+    /// <param name="again">Where the same is played once more.</param>
+    public Verdict StoppedAfter(int played, int asked, (Place Place, string? DrillId) again) =>
+        played >= asked
+            ? this
+            : this with
+            {
+                Outcome = Outcome == Outcome.Passed ? Outcome.Repeat : Outcome,
+                Summary = $"Stopped after {played} of {asked}. {Summary}",
+                Next =
+                    Outcome == Outcome.Passed
+                        ? new NextStep(again.Place, again.DrillId, "Play it once more, to the end.", "Only a whole take counts.")
+                        : Next,
+            };
+
     /// <summary>What the drill asked for beside what was heard; empty where it only asks for tries alike.</summary>
     public IReadOnlyList<AskedHeard> Asked { get; init; } = [];
 

@@ -80,6 +80,9 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
 
     private Verdict? _before;
 
+    /// <summary>Of a take that was stopped: how much of it was played, of how much; null for one that went to its end.</summary>
+    protected (int Played, int Asked)? Stopped { get; set; }
+
     /// <summary>For so long what is played after a cue says something of it (ours, editable).</summary>
     private static readonly TimeSpan CueHolds = TimeSpan.FromDays(2);
 
@@ -186,9 +189,12 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     /// <summary>Takes of the pupil, the newest first.</summary>
     protected IQueryable<Entry> Takes() => Journal.Of(Pupil!.Id, Kind);
 
-    /// <summary>The take asked for, or the last one kept; null for none.</summary>
-    protected Task<Shown<T>?> TakeAsync(IQueryable<Entry> takes) =>
-        Journal.ShowAsync(Kind, TakeId is { } id ? takes.Where(take => take.Id == id) : takes.Where(take => take.Kept));
+    /// <summary>The take whose number the address has; null for none.</summary>
+    protected async Task<Shown<T>?> AskedTakeAsync(IQueryable<Entry> takes) =>
+        TakeId is { } id ? await Journal.ShowAsync(Kind, takes.Where(take => take.Id == id)) : null;
+
+    /// <summary>The drill of the last take kept; null for none.</summary>
+    protected Task<string?> LastDrillAsync() => Takes().Where(take => take.Kept).Select(take => take.DrillId).FirstOrDefaultAsync();
 
     /// <summary>The kept takes for the list below the fold.</summary>
     protected async Task LoadPastAsync()
@@ -252,6 +258,13 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
                     var (entry, payload) = await hear(WavFile.Read(stream, Path.GetFileName(sent.Sound.FileName)));
                     if (_before is not null && VerdictOf(payload) is var verdict)
                         payload = WithVerdict(payload, verdict with { Came = CueHistory.Came(_before, verdict) });
+                    if (Stopped is (var done, var whole))
+                    {
+                        var told = VerdictOf(payload).StoppedAfter(done, whole, (new Place(Stops.OfKind(Kind.Id).Place), entry.DrillId));
+                        payload = WithVerdict(payload, told);
+                        (entry.Outcome, entry.Summary) = (told.Outcome, told.Summary);
+                    }
+
                     if (!IsPlayed(sent.Source))
                         (entry.PlayedSeconds, entry.HighSeconds) = (null, null);
                     if (sent.IsDemonstration || (sent.Private == true && !IsCounted(entry)))

@@ -52,6 +52,9 @@ public sealed class RoomClock(TimeProvider time, TimeZoneInfo zone)
     /// <summary>A day and the time of it, such as <c>7 Nov 16:20</c>.</summary>
     public string Moment(DateTime utc) => $"{Day(utc)} {Local(utc):HH:mm}";
 
+    /// <summary>A moment within a sentence, such as <c>today, 16:20</c> or <c>Fri 7 Nov, 16:20</c>.</summary>
+    public string When(DateTime utc) => $"{(DayOf(utc) == Today ? "today" : $"{Local(utc):ddd} {Day(utc)}")}, {Local(utc):HH:mm}";
+
     /// <summary>The time zones that this machine knows by continent and city, by name.</summary>
     public static IReadOnlyList<string> Zones { get; } =
     [

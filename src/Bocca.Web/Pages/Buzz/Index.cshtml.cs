@@ -110,14 +110,11 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
     {
         if (Pupil is null)
             return Page();
-        // The drill asked for in the address starts with an empty stage.
-        var take = DrillId is not null && TakeId is null ? null : await TakeAsync(Takes());
+        // What stands under Heard was just played, or was asked for by its number: a stop that is opened has an empty stage.
+        var take = await AskedTakeAsync(Takes());
         if (TakeId is not null && take is null)
             return NotFound();
-        View = await ViewAsync(
-            take,
-            DrillId ?? take?.Entry.DrillId ?? await Takes().Where(past => past.Kept).Select(past => past.DrillId).FirstOrDefaultAsync()
-        );
+        View = await ViewAsync(take, DrillId ?? take?.Entry.DrillId ?? await LastDrillAsync());
         if (View is null)
             return NotFound();
         await LoadPastAsync();
@@ -175,7 +172,9 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
             {
                 var drill = BuzzDrill.Get(sent.Drill).With(TeachersOwn);
                 var plan = drill.Plan.At(sent.Tempo);
+                var whole = plan.Times;
                 plan = sent.Finished is { } beats ? plan.UpTo(beats) : plan;
+                Stopped = (plan.Times, whole);
                 var asked = new AskedTake(drill, plan, sent.On, Pupil!.Stage, sent.FirstCue, sent.MissingSeconds);
                 return BuzzStop.Take(
                     Pupil,

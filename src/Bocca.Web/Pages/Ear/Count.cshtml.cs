@@ -97,7 +97,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     {
         if (Pupil is null)
             return Page();
-        var take = TakeId is null ? null : await TakeAsync(Takes());
+        var take = await AskedTakeAsync(Takes());
         if (TakeId is not null && take is null)
             return NotFound();
         Values = await Journal.ValuesMetAsync(Pupil);
@@ -145,7 +145,9 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
             async sound =>
             {
                 var asked = AskedOf(sent.Asked);
+                var whole = asked.Cards.Count;
                 asked = sent.Finished is { } beats ? asked.UpTo(beats) : asked;
+                Stopped = (asked.Cards.Count, whole);
                 var taps = Taps(sent.Taps);
                 var heard = CountListener.Hear(sound, asked, sent.FirstCue, ToleranceMs, taps, await PlayerAsync(asked));
                 var verdict = CountTakeJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent.Tense));

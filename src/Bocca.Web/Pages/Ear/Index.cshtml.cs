@@ -86,7 +86,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     {
         if (Pupil is null)
             return Page();
-        var take = TakeId is null ? null : await TakeAsync(Takes());
+        var take = await AskedTakeAsync(Takes());
         if (TakeId is not null && take is null)
             return NotFound();
         await LoadAsync();

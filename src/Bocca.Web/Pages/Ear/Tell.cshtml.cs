@@ -56,7 +56,7 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
             return Page();
         if (TakeId is not null)
         {
-            Take = await TakeAsync(Told());
+            Take = await AskedTakeAsync(Told());
             if (Take is null)
                 return NotFound();
         }

@@ -105,7 +105,7 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
     {
         if (Pupil is null)
             return Page();
-        var take = TakeId is null ? null : await TakeAsync(Slurred());
+        var take = await AskedTakeAsync(Slurred());
         if (TakeId is not null && take is null)
             return NotFound();
         await LoadDayAsync();
@@ -163,7 +163,9 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
             async sound =>
             {
                 var asked = AskedOf(sent.Drill, sent.Tempo, sent.Times);
+                var whole = asked.Times;
                 asked = sent.Finished is { } beats ? asked.UpTo(beats) : asked;
+                Stopped = (asked.Times, whole);
                 var heard = HeardSlur.Hear(sound, asked, sent.FirstCue, sent.MissingSeconds);
                 var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
                 var verdict = SlurJudge.Judge(heard, asked, judged, SlurWriter.Onward(Player!, asked.Slur));

@@ -82,11 +82,11 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
     {
         if (Pupil is null)
             return Page();
-        // What is asked for in the address starts with an empty stage.
-        var take = TakeId is null && (DrillId is not null || Notes is not null) ? null : await TakeAsync(Takes());
+        var take = await AskedTakeAsync(Takes());
         if (TakeId is not null && take is null)
             return NotFound();
-        var drill = Drills.FirstOrDefault(known => known.Id == (DrillId ?? take?.Entry.DrillId ?? ToneDrill.All[0].Id));
+        var asked = DrillId ?? take?.Entry.DrillId ?? (Notes is null ? await LastDrillAsync() : null) ?? ToneDrill.All[0].Id;
+        var drill = Drills.FirstOrDefault(known => known.Id == asked);
         if (drill is null)
             return NotFound();
         var (player, path) = await PlayerAsync(drill);
@@ -148,7 +148,9 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
                 var drill = ToneDrill.Get(sent.Drill).With(TeachersOwn);
                 (player, _) = await PlayerAsync(drill, sent.A4);
                 var plan = PlanOf(drill, sent.Asked, player);
+                var whole = plan.Notes.Count;
                 plan = sent.Finished is { } beats ? plan.UpTo(beats) : plan;
+                Stopped = (plan.Notes.Count, whole);
                 var asked = new AskedRow(plan, player, Pupil!.Stage)
                 {
                     Drill = drill,
