@@ -91,7 +91,7 @@ public static class WeekCommand
         (exam?.DayNumber - first.DayNumber) switch
         {
             < 0 => throw new ArgumentException($"The exam of {exam:yyyy-MM-dd} is over: it lies before {first:yyyy-MM-dd}."),
-            < WeekAsked.Days and var day => day,
+            <= WeekAsked.Days and var day => day,
             _ => null,
         };
 

@@ -63,7 +63,7 @@ public sealed class LessonPageTests : IDisposable
         );
         var lesson = await _room.OnlyAsync(PracticeStop.Lessons);
         Assert.Equal(LessonMood.Tense, lesson.Payload.Mood);
-        Assert.Contains("1 minutes sounded, 15 did not", lesson.Entry.Summary);
+        Assert.Contains("1 minute sounded, 15 did not", lesson.Entry.Summary);
         Assert.Contains("mouthpiece stowed", lesson.Entry.Summary);
         Assert.Null((await PageAsync("/notes/1")).QuerySelector("[data-lesson-strip]"));
         // The message begins with what was said at its end.

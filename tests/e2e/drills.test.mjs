@@ -21,7 +21,7 @@ describe("drills", () => {
     it(`${drill} is heard and passed`, { timeout: 60000 }, async () => {
       await visit({}, async (page) => {
         await play(page, drill);
-        assert.match(await page.textContent("[data-summary]"), /spoke, and every one stayed inside the gate/);
+        assert.match(await page.textContent("[data-summary]"), /spoke, all steady/);
         assert.equal(await page.locator(".aims tr.outside").count(), 0);
         assert.ok((await page.locator(".strip .sure").count()) + (await page.locator(".thread").count()) > 0);
         assert.equal(await page.locator(".transport .trouble").isVisible(), false);

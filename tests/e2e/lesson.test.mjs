@@ -27,7 +27,7 @@ describe("a lesson", () => {
       await page.waitForSelector("text=The take stands in the record.");
 
       await playAtOnce(page, { tempo: 160 });
-      assert.match(await page.textContent("[data-summary]"), /every one stayed inside the gate/);
+      assert.match(await page.textContent("[data-summary]"), /all steady/);
       await page.click("[data-accept]");
       await page.waitForURL(/\/notes\/\d+/);
       await page.waitForSelector(".engraved svg g.note");

@@ -62,10 +62,11 @@ public static class TakeJudge
         // What may be airy or tight is not passed as ready.
         maybe = outcome == Outcome.Passed ? maybe : null;
         outcome = maybe is null ? outcome : Outcome.Repeat;
+        var summary = Summary(take, findings, all, asked);
         var places = pupil.Scale is { } scale ? take.Spoken.Select(scale.Place).OfType<double>().ToList() : [];
         return new Verdict(
             outcome,
-            maybe is null ? Summary(take, findings, asked) : $"{Summary(take, findings, asked)} {MaybeSound.Words(maybe)}",
+            maybe is null ? summary : $"{summary} {MaybeSound.Words(maybe)}",
             HeardNumbers.In(take, bands),
             findings,
             maybe is null ? Next(outcome, findings, asked, drill, pupil, tense, take) : MaybeSound.Next(maybe, Place, drill.Id)
@@ -105,13 +106,20 @@ public static class TakeJudge
         return findings.Count == 0 && unmet == 0 ? Outcome.Passed : Outcome.Repeat;
     }
 
-    private static string Summary(TakeMeasures take, List<Finding> findings, IReadOnlyList<AskedHeard> asked)
+    /// <summary>What was heard: what matters first, then what was missed, then what a try or two did beside it.</summary>
+    private static string Summary(TakeMeasures take, List<Finding> findings, IReadOnlyList<Finding> all, IReadOnlyList<AskedHeard> asked)
     {
         if (findings.Count > 0)
             return $"{Spoke(take)}. {findings[0].Heard}";
-        return asked.FirstOrDefault(aim => aim.Met == false) is { } missed
-            ? $"{Spoke(take)}. {Capital(missed.What)}: {missed.Heard}; asked were {missed.Asked}."
-            : $"{Spoke(take)}, and every one stayed inside the gate.";
+        if (asked.FirstOrDefault(aim => aim.Met == false) is { } missed)
+            return $"{Spoke(take)}. {Capital(missed.What)}: {missed.Heard}; {missed.Asked} is the aim.";
+        var strays = all.Where(finding => finding.Symptom.Id is not ("airy" or "pinched"))
+            .SelectMany(finding => finding.Tries)
+            .Distinct()
+            .Count();
+        return strays == 0
+            ? $"{Spoke(take)}, all steady."
+            : $"{Spoke(take)}. {Words.Of(strays, take.Asked.Count())} {(strays == 1 ? "was" : "were")} less steady; that is few enough.";
     }
 
     private static NextStep Next(

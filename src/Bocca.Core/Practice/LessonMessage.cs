@@ -17,8 +17,8 @@ public enum MessageVoice
 /// <param name="Good">One good thing, with its number, in a sentence; empty for none.</param>
 /// <param name="Fault">One fault in plain words; empty for none.</param>
 /// <param name="Drill">One drill with its amounts; empty for none.</param>
-/// <param name="MinutesADay">Minutes a day of the week; 0 for none planned.</param>
-/// <param name="Days">On how many days.</param>
+/// <param name="Piece">The piece that was played; empty for none.</param>
+/// <param name="Minutes">Whole minutes of each day of the week that has any; empty for none planned.</param>
 /// <param name="Next">The next lesson; null where it is not known.</param>
 /// <param name="Close">The teacher's own close.</param>
 public sealed record MessageFrom(
@@ -28,8 +28,8 @@ public sealed record MessageFrom(
     string Good,
     string Fault,
     string Drill,
-    double MinutesADay,
-    int Days,
+    string Piece,
+    IReadOnlyList<int> Minutes,
     DateOnly? Next,
     string Close
 );
@@ -73,14 +73,19 @@ public static class LessonMessage
                     }.Where(part => part != "")
                 )
             );
-        if (from.MinutesADay > 0 && from.Days > 0)
+        if (from.Piece != "")
+            lines.Add($"{(mine ? "Your piece" : "The piece")}: {from.Piece}.");
+        if (from.Minutes is { Count: > 0 and var days } minutes)
             lines.Add(
-                $"{(mine ? "The week" : "The week at home")}: {from.MinutesADay:0} minutes on {from.Days} "
-                    + $"{(from.Days == 1 ? "day" : "days")}, as on the sheet; stop when the lips are sore."
+                $"{(mine ? "The week" : "The week at home")}: {Between(minutes.Min(), minutes.Max())} on {days} "
+                    + $"{(days == 1 ? "day" : "days")}, as on the sheet; stop when the lips are sore."
             );
         lines.Add(from.Next is { } next ? $"Next lesson: {next:dddd d MMMM}. {from.Close}" : from.Close);
         return lines;
     }
+
+    private static string Between(int least, int most) =>
+        least < most ? $"{least} to {most} minutes" : $"{most} {(most == 1 ? "minute" : "minutes")}";
 
     /// <summary>A sentence as it goes on after a colon: small at its start, unless that is a note or a name.</summary>
     private static string Within(string sentence) =>

@@ -21,7 +21,7 @@ public sealed record Milestone(string Id, string Name, int From, int To, IReadOn
         var usual = From % 7 == 0 && To % 7 == 0 ? $"{From / 7} to {To / 7} weeks" : $"{From} to {To} days";
         return (reached, day) switch
         {
-            ({ } on, _) => new(this, reached, false, $"{Upper(Name)}: shown on day {on}. Usual: {usual}."),
+            ({ } on, _) => new(this, reached, false, $"{Upper(Name)}: shown on day {on}. Usual: {usual}.") { Home = $"{Upper(Name)}." },
             (null, _) when day <= To => new(this, null, false, $"{Upper(Name)}: usual in {usual}, and this is day {day}. There is time."),
             _ => new(
                 this,
@@ -39,5 +39,9 @@ public sealed record Milestone(string Id, string Name, int From, int To, IReadOn
 /// <param name="Of">Which.</param>
 /// <param name="Reached">The day on which it was shown; null for not yet.</param>
 /// <param name="TeacherOnly">Whether it is a word to the teacher alone: outside the usual time the pupil is reassured, not told.</param>
-/// <param name="Words">The same in words.</param>
-public sealed record MilestoneStanding(Milestone Of, int? Reached, bool TeacherOnly, string Words);
+/// <param name="Words">The same in words for the teacher, with the usual span.</param>
+public sealed record MilestoneStanding(Milestone Of, int? Reached, bool TeacherOnly, string Words)
+{
+    /// <summary>What goes home: what was reached, beside nobody else's days; empty where it was not.</summary>
+    public string Home { get; init; } = "";
+}

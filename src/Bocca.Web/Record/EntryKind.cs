@@ -40,8 +40,17 @@ public abstract class EntryKind(string id, string noun)
     /// <summary>The figures of an entry, made from it and its payload.</summary>
     public abstract IEnumerable<Figure> FiguresOf(Entry entry);
 
+    /// <summary>The verdict of a take whose payload was loaded; null for what is not judged.</summary>
+    public virtual Verdict? VerdictOf(Entry entry) => null;
+
     /// <summary>Fills in the columns that follow from the payload, where an entry has one.</summary>
     public virtual void Complete(Entry entry) { }
+}
+
+/// <summary>A payload of what was judged.</summary>
+public interface IJudgedPayload
+{
+    public Verdict Verdict { get; }
 }
 
 /// <summary>A kind whose columns say all.</summary>
@@ -86,6 +95,8 @@ public sealed class EntryKind<T>(string id, string noun) : EntryKind(id, noun)
     }
 
     public override IEnumerable<Figure> FiguresOf(Entry entry) => Figures(entry, Read(entry));
+
+    public override Verdict? VerdictOf(Entry entry) => entry.Payload is null ? null : (Read(entry) as IJudgedPayload)?.Verdict;
 
     public override void Complete(Entry entry) => Columns(entry, Read(entry));
 }

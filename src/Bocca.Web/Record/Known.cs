@@ -3,6 +3,8 @@ using Bocca.Core.Ear;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Health;
 using Bocca.Core.Judging;
+using Bocca.Core.Practice;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
 using Bocca.Web.Pages.Breath;
 using Bocca.Web.Pages.Notes;
@@ -89,16 +91,44 @@ public static class Known
     }
 
     /// <summary>What came of the pupil's earlier cues, the newest first.</summary>
-    public static async Task<CueHistory> CuesAsync(this Journal journal, int pupilId)
+    public static async Task<CueHistory> CuesAsync(this Journal journal, int pupilId, DateTime since = default)
     {
         const int Looked = 200;
         var tries = await journal
             .FiguresOf(pupilId, CueHistory.Helped)
+            .Where(figure => figure.At >= since)
             .OrderByDescending(figure => figure.At)
             .Take(Looked)
             .Select(figure => new { figure.Item, figure.Value })
             .ToListAsync();
         return new CueHistory([.. tries.Select(each => new CueTry(each.Item, each.Value > 0))]);
+    }
+
+    /// <summary>The last take kept, as the Desk tells it, where it did not come as meant; null where it did.</summary>
+    /// <param name="journal">The record.</param>
+    /// <param name="pupil">Whose.</param>
+    /// <param name="approach">The approach in force.</param>
+    /// <param name="step">The open step; null for none.</param>
+    public static async Task<LastSlip?> LastSlipAsync(this Journal journal, Pupil pupil, Approach approach, Entry? step)
+    {
+        var takes = journal.Stops.Kinds.Where(kind => kind.IsTake).Select(kind => kind.Id).ToList();
+        var last = await journal
+            .Of(pupil.Id)
+            .Include(take => take.Payload)
+            .Where(take => take.Kept && takes.Contains(take.Kind))
+            .FirstOrDefaultAsync();
+        if (last?.Outcome is not (Outcome.Repeat or Outcome.StepBack))
+            return null;
+        var place = journal.Stops.OfKind(last.Kind).Place;
+        var same = step?.Subject == place && step.DrillId == journal.Stops.Kind(last.Kind).StepDrill(last);
+        var mends = journal.Stops.Kind(last.Kind).VerdictOf(last)?.Next.Mends;
+        // A slur's name is an address of its own.
+        var again = place == "slurs" ? place : $"{place}:{last.DrillId}";
+        return new LastSlip(
+            last.Summary,
+            journal.Stops.Mending(mends, pupil, approach, journal.Clock.Today) is null ? again : mends!,
+            step is null || (last.At > step.At && !same)
+        );
     }
 
     /// <summary>Whether somebody has looked at the pupil's instrument today.</summary>

@@ -25,6 +25,49 @@ public static class LessonRecord
             : await Journal.ShowAsync(PracticeStop.Lessons, journal.Of(pupilId, PracticeStop.Lessons).Where(lesson => lesson.Id == open));
     }
 
+    /// <summary>A lesson that is on with somebody else, the one begun last; null for none.</summary>
+    public static async Task<(Pupil Pupil, DateTime Since)?> OtherLessonAsync(this Journal journal, int pupilId)
+    {
+        var since = journal.Clock.Now.AddHours(-LessonTimes.LongestHours);
+        var other = await journal
+            .Db.Entries.AsNoTracking()
+            .Where(lesson =>
+                lesson.At >= since && lesson.Kind == PracticeStop.Lessons.Id && lesson.DoneAt == null && lesson.PupilId != pupilId
+            )
+            .OrderByDescending(lesson => lesson.At)
+            .Select(lesson => new { lesson.PupilId, lesson.At })
+            .FirstOrDefaultAsync();
+        return
+            other is not null && await journal.Db.Pupils.AsNoTracking().FirstOrDefaultAsync(pupil => pupil.Id == other.PupilId) is { } who
+            ? (who, other.At)
+            : null;
+    }
+
+    /// <summary>Ends the lesson that is on with a pupil.</summary>
+    /// <param name="journal">The record.</param>
+    /// <param name="pupilId">Whose.</param>
+    /// <param name="good">One good thing; empty for none.</param>
+    /// <param name="task">The next task; empty for none.</param>
+    /// <param name="seen">What else was seen to, such as <c>; case latched</c>; empty for nothing.</param>
+    public static async Task EndLessonAsync(this Journal journal, int pupilId, string good, string task, string seen)
+    {
+        if (await journal.LessonAsync(pupilId) is not { Entry: var open })
+            return;
+        var kept = await journal.Of(pupilId).CountAsync(entry => entry.Kept && entry.At >= open.At && entry.Id != open.Id);
+        var played = (await journal.SoundedAsync(pupilId, open.At)).Sum(each => each.Seconds) / 60;
+        await journal.ChangeLessonAsync(
+            pupilId,
+            (lesson, payload) =>
+            {
+                (lesson.DoneAt, lesson.ElapsedSeconds) = (journal.Clock.Now, (journal.Clock.Now - lesson.At).TotalSeconds);
+                lesson.Summary =
+                    $"{played:0.#} {(Math.Abs(played - 1) < 0.05 ? "minute" : "minutes")} sounded, {Math.Max(0, (lesson.ElapsedSeconds.Value / 60) - played):0} did not; {kept} "
+                    + $"{(kept == 1 ? "thing" : "things")} kept{seen}.";
+                return payload with { Good = good, Task = task };
+            }
+        );
+    }
+
     /// <summary>Changes the lesson that is on.</summary>
     /// <returns>The lesson as it is now; null where none is on.</returns>
     public static async Task<Shown<LessonPayload>?> ChangeLessonAsync(

@@ -102,6 +102,25 @@ public sealed class CommandLineTests : IDisposable
         Assert.Contains(sentence, errors);
     }
 
+    /// <summary>The exam is on the day after the week: its last day is the eve.</summary>
+    [Theory]
+    [InlineData("2026-12-06", 5)]
+    [InlineData("2026-12-07", 6)]
+    public void Nothing_new_stands_on_the_eve_of_an_exam(string exam, int eve)
+    {
+        string[] asked = ["week", "--instrument", "trumpet-bb", "--age", "11", "--weeks", "3", "--days", "7", "--minutes", "30"];
+        using var week = Json([.. asked, "--from", "2026-11-30", "--exam", exam]);
+        var days = week.RootElement.GetProperty("days").EnumerateArray().ToList();
+        bool HasNew(System.Text.Json.JsonElement day) =>
+            day.GetProperty("rounds")
+                .EnumerateArray()
+                .SelectMany(round => round.GetProperty("items").EnumerateArray())
+                .Any(item => item.GetProperty("new").GetBoolean());
+        Assert.Contains(days, HasNew);
+        Assert.False(HasNew(days[eve]));
+        Assert.Equal("The day before the exam: nothing new.", days[eve].GetProperty("why").GetString());
+    }
+
     [Fact]
     public void Instruments_prints_all_of_them()
     {

@@ -18,7 +18,9 @@ public sealed record WeekAsked(IReadOnlyList<double> Minutes, IReadOnlyList<Week
     /// <summary>How tired the lips are: 0 fresh to 3 very.</summary>
     public int Tired { get; init; }
 
-    /// <summary>The day of an exam, from 0; null for none in this week.</summary>
+    /// <summary>
+    /// The day of an exam, from 0; <see cref="Days"/> for the day after the week, whose eve is still in it; null for none by then.
+    /// </summary>
     public int? Exam { get; init; }
 
     /// <summary>Seconds a day on the lips alone, and of breath drills.</summary>
@@ -45,8 +47,8 @@ public sealed record WeekAsked(IReadOnlyList<double> Minutes, IReadOnlyList<Week
             throw new ArgumentException($"{MostItems} items are the most of a week; {Items.Count} are too many to do any of them well.");
         if (Items.DistinctBy(item => item.Id).Count() < Items.Count)
             throw new ArgumentException("The same item stands twice.");
-        if (Exam is < 0 or >= Days)
-            throw new ArgumentException("The exam lies on no day of this week.");
+        if (Exam is < 0 or > Days)
+            throw new ArgumentException("The exam lies neither in this week nor on the day after it.");
         foreach (var item in Items)
             if (!(item.Amount.Seconds > 0) || !double.IsFinite(item.Amount.Seconds) || !(item.Urgency is >= 0 and <= 10))
                 throw new ArgumentException($"'{item.Name}' has no amount that adds up: it cannot be assigned.");

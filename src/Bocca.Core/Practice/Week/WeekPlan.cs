@@ -13,6 +13,12 @@ public sealed record WeekDay(int Day, IReadOnlyList<WeekRound> Rounds)
     /// <summary>Seconds of the day, rests included.</summary>
     public double Seconds => Rounds.Sum(round => round.Item.Amount.Seconds + round.RestSeconds);
 
+    /// <summary>Minutes of the day in whole ones, as page, sheet, calendar and message tell them.</summary>
+    public int Minutes => WholeMinutes(Seconds);
+
+    /// <summary>Whole minutes that so many seconds take: begun ones count.</summary>
+    public static int WholeMinutes(double seconds) => (int)Math.Ceiling((seconds / 60) - 1e-6);
+
     /// <summary>Seconds that count as playing.</summary>
     public double PlayedSeconds => Rounds.Sum(round => round.Item.Amount.PlayedSeconds);
 }

@@ -10,7 +10,7 @@ using Bocca.Web.Record;
 namespace Bocca.Web.Pages.Buzz;
 
 /// <summary>What a take of buzzes has beside its columns. The sound itself is not kept, only measures and the pitch line.</summary>
-public sealed record BuzzPayload(TakeMeasures Measures, Verdict Verdict, TakeThreads Threads);
+public sealed record BuzzPayload(TakeMeasures Measures, Verdict Verdict, TakeThreads Threads) : IJudgedPayload;
 
 /// <summary>The Buzz stop, and what it writes into the record.</summary>
 public static class BuzzStop

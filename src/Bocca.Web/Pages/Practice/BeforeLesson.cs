@@ -95,6 +95,7 @@ public sealed record BeforeLesson
         ];
         var first = HearFirst.Of(
             StepBefore(step),
+            await journal.LastSlipAsync(pupil, page.Approach, step),
             [.. moved.Select(each => (each, stops.All.First(stop => stop.Followed.Contains(each.Kind)).Place))],
             due,
             kept.Count

@@ -16,10 +16,18 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
     /// <summary>The lesson as it would be run.</summary>
     public IReadOnlyList<AgendaPart> Parts { get; private set; } = [];
 
+    /// <summary>Minutes of a lesson that was to begin while another is on; null for none asked.</summary>
+    [BindProperty(SupportsGet = true, Name = "minutes")]
+    public int? Minutes { get; set; }
+
+    /// <summary>The lesson that is on with somebody else, where one was to begin beside it.</summary>
+    public (Pupil Pupil, DateTime Since)? Beside { get; private set; }
+
     public async Task<IActionResult> OnGetAsync()
     {
         if (Pupil is null)
             return Page();
+        Beside = Minutes is null || Lesson is not null ? null : await Journal.OtherLessonAsync(Pupil.Id);
         Before = await BeforeLesson.ReadAsync(Journal, Pupil, Room, this);
         Parts = Agenda.Of(Before.Minutes, Before.Parts);
         FirstAt = Stops.Mending(Before.First.Address, Pupil, Approach, Clock.Today);

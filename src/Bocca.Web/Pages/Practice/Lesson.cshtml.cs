@@ -60,13 +60,24 @@ public sealed class LessonModel(Journal journal) : EntriesPage(journal)
         return Page();
     }
 
-    /// <summary>Begins a lesson on its first part; one that is on goes on.</summary>
-    public async Task<IActionResult> OnPostBeginAsync(int minutes = Agenda.UsualMinutes)
+    /// <summary>
+    /// Begins a lesson on its first part; one that is on goes on. While one is on with somebody else it is asked first what becomes of that.
+    /// </summary>
+    /// <param name="minutes">How long it is to be.</param>
+    /// <param name="other">What becomes of the other one: <c>end</c> or <c>both</c>; null for not asked yet.</param>
+    public async Task<IActionResult> OnPostBeginAsync(int minutes = Agenda.UsualMinutes, string? other = null)
     {
         if (Pupil is null)
             return NotFound();
         if (Lesson is not null)
             return Redirect(Here);
+        if (other != "both" && await Journal.OtherLessonAsync(Pupil.Id) is { Pupil: var beside })
+        {
+            if (other != "end")
+                return RedirectToPage("/Practice/Index", new { pupilId = Pupil.Id, minutes });
+            await Journal.EndLessonAsync(beside.Id, "", "", "");
+        }
+
         try
         {
             var before = await BeforeLesson.ReadAsync(Journal, Pupil, Room, this);
@@ -145,20 +156,11 @@ public sealed class LessonModel(Journal journal) : EntriesPage(journal)
             return Refuse($"{MostLetters} letters are the most for each.");
         if (Lesson is null)
             return Refuse("No lesson is on.");
-        var begun = Lesson.Entry.At;
-        var kept = await Journal.Of(Pupil.Id).CountAsync(entry => entry.Kept && entry.At >= begun && entry.Id != Lesson.Entry.Id);
-        var sounded = await Journal.SoundedAsync(Pupil.Id, begun);
-        await Journal.ChangeLessonAsync(
+        await Journal.EndLessonAsync(
             Pupil.Id,
-            (lesson, payload) =>
-            {
-                (lesson.DoneAt, lesson.ElapsedSeconds) = (Clock.Now, (Clock.Now - lesson.At).TotalSeconds);
-                var played = sounded.Sum(each => each.Seconds) / 60;
-                lesson.Summary =
-                    $"{played:0.#} minutes sounded, {Math.Max(0, (lesson.ElapsedSeconds.Value / 60) - played):0} did not; {kept} "
-                    + $"{(kept == 1 ? "thing" : "things")} kept{(stowed ? "; mouthpiece stowed" : "")}{(latched ? "; case latched" : "")}.";
-                return payload with { Good = good?.Trim() ?? "", Task = task?.Trim() ?? "" };
-            }
+            good?.Trim() ?? "",
+            task?.Trim() ?? "",
+            $"{(stowed ? "; mouthpiece stowed" : "")}{(latched ? "; case latched" : "")}"
         );
         TempData["Told"] = "The lesson is over. Now the week.";
         return Redirect($"/practice/{Pupil.Id}/week");

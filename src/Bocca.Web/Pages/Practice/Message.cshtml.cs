@@ -1,9 +1,9 @@
-using Bocca.Core.Judging;
 using Bocca.Core.Practice;
+using Bocca.Core.Practice.Lesson;
+using Bocca.Core.Practice.Week;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.EntityFrameworkCore;
 using MimeKit;
 
 namespace Bocca.Web.Pages.Practice;
@@ -24,9 +24,6 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
     private const string GreetingPath = "message.greeting",
         ClosePath = "message.close";
 
-    /// <summary>What went well or wrong so many days back is still told (ours, editable).</summary>
-    private const int DaysLookedBack = 21;
-
     protected override bool ChecksItself => true;
 
     [BindProperty(SupportsGet = true, Name = "voice")]
@@ -45,6 +42,9 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
     public string Close => Phrase(ClosePath, LessonMessage.UsualClose);
 
     public DateOnly NextDay { get; private set; }
+
+    /// <summary>The lesson that it is about: the one that ended today; null for none.</summary>
+    public Shown<LessonPayload>? Ended { get; private set; }
 
     /// <summary>Whether a guardian is copied: for a child, or where nobody said how old somebody is.</summary>
     public bool IsChild => LessonMessage.CopiesGuardian(Pupil!.Breathing(Clock.Today, TeachersOwn).Age);
@@ -155,54 +155,51 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
             : null;
     }
 
-    /// <summary>What stands in the way, in plain words: the cause behind the cue that has not helped yet; empty for none.</summary>
-    private async Task<string> FaultAsync() =>
-        (await Journal.CuesAsync(Pupil!.Id)).Tries is [{ Helped: false, Cue: var cue }, ..]
+    /// <summary>What stands in the way, in plain words: the cause behind the lesson's cue that has not helped yet; empty for none.</summary>
+    private async Task<string> FaultAsync(Entry lesson) =>
+        (await Journal.CuesAsync(Pupil!.Id, lesson.At)).Tries is [{ Helped: false, Cue: var cue }, ..]
         && Symptoms.Find(cue.Split('.')[0]) is { Causes: [var cause, ..] }
             ? cause
             : "";
+
+    /// <summary>The lesson that ended last, today or this evening; null for none.</summary>
+    private Task<Shown<LessonPayload>?> EndedAsync()
+    {
+        var (day, evening) = (Clock.DayStart, Clock.Now.AddHours(-LessonTimes.LongestHours));
+        return Journal.ShowAsync(
+            PracticeStop.Lessons,
+            Journal.Of(Pupil!.Id, PracticeStop.Lessons).Where(each => each.DoneAt >= day || each.DoneAt >= evening)
+        );
+    }
 
     private async Task DraftAsync()
     {
         NextDay = DateOnly.TryParseExact(Next, "yyyy-MM-dd", out var day)
             ? day
             : await Db.NextLessonAsync(Pupil!, Clock.Today) ?? Clock.Today.AddDays(7);
-        var start = Clock.DayStart;
-        var lesson = await Journal.ShowAsync(
-            PracticeStop.Lessons,
-            Journal.Of(Pupil!.Id, PracticeStop.Lessons).Where(each => each.DoneAt >= start)
-        );
-        var name = Pupil!.Name.Split(' ')[0];
-        var takes = Stops.Kinds.Where(kind => kind.IsTake).Select(kind => kind.Id).ToList();
-        var since = Clock.Now.AddDays(-DaysLookedBack);
-        var recent = await Journal
-            .Of(Pupil.Id)
-            .Where(entry => entry.Kept && entry.At >= since && takes.Contains(entry.Kind))
-            .Take(40)
-            .ToListAsync();
-        var step = await Journal.Of(Pupil.Id, Steps.Kind).Where(open => open.DoneAt == null).FirstOrDefaultAsync();
-        var week = await Journal.ShowAsync(PracticeStop.Weeks, Journal.Of(Pupil.Id, PracticeStop.Weeks));
-        var days = week?.Payload.Days.Where(each => each.Count > 0).ToList() ?? [];
-        var fault = week
-            ?.Payload.Days.SelectMany(each => each)
-            .FirstOrDefault(round => round.Item.Kind == Core.Practice.Week.WeekKind.Fault)
-            ?.Item;
+        Ended = await EndedAsync();
+        var (entry, lesson) = (Ended?.Entry, Ended?.Payload);
+        var handed = await Journal.ShowAsync(PracticeStop.Weeks, Journal.Of(Pupil!.Id, PracticeStop.Weeks));
+        // A week of before the lesson, or one that is over, is no news of today.
+        var week = handed?.Payload is { } planned && planned.First.AddDays(WeekAsked.Days) > Clock.Today ? planned : null;
+        var mended =
+            handed?.Entry.At >= entry?.DoneAt
+                ? week?.Days.SelectMany(each => each).FirstOrDefault(round => round.Item.Kind == WeekKind.Fault)?.Item
+                : null;
         var last = await Journal.ShowAsync(PracticeStop.Messages, Journal.Of(Pupil.Id, PracticeStop.Messages));
         var lines = LessonMessage.Draft(
             new MessageFrom(
                 Voice,
-                name,
+                Pupil.Name.Split(' ')[0],
                 Greeting,
-                lesson?.Payload.Good is { Length: > 0 } good
-                    ? good
-                    : Wording.Spelled(recent.FirstOrDefault(take => take.Outcome == Outcome.Passed)?.Summary ?? ""),
-                await FaultAsync(),
-                fault is not null ? $"{fault.Name}, {fault.Amount.Words}. {fault.Why}"
-                    : lesson?.Payload.Task is { Length: > 0 } task ? task
-                    : step is not null ? step.Summary
-                    : "",
-                days.Count == 0 ? 0 : days.Average(each => each.Sum(round => round.Item.Amount.Seconds + round.RestSeconds)) / 60,
-                days.Count,
+                lesson?.Good ?? "",
+                entry is null ? "" : await FaultAsync(entry),
+                string.Join(
+                    " ",
+                    new[] { Ends(lesson?.Task), mended is null ? "" : $"{mended.Name}: {mended.Amount.Words}." }.Where(part => part != "")
+                ),
+                PieceOf(lesson),
+                week is null ? [] : [.. Enumerable.Range(0, WeekAsked.Days).Select(week.MinutesOn).Where(minutes => minutes > 0)],
                 NextDay,
                 Close
             )
@@ -210,8 +207,18 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
         Draft = new MessagePayload(
             last?.Payload.To ?? "",
             last?.Payload.Guardian ?? "",
-            $"After the lesson of {Clock.LongDay(Clock.Now)}",
+            entry is null ? $"{Clock.LongDay(Clock.Now)}" : $"After the lesson of {Clock.LongDay(entry.At)}",
             string.Join("\n\n", lines)
         );
     }
+
+    /// <summary>What was played for its own sake in a lesson, where that part was begun.</summary>
+    private static string PieceOf(LessonPayload? lesson) =>
+        lesson?.Parts.Where((part, i) => part.Part == LessonPart.Piece && lesson.Begun.Any(begun => begun.Part == i)).FirstOrDefault()
+            is { } piece
+            ? Wording.Spelled(piece.What)
+            : "";
+
+    private static string Ends(string? sentence) =>
+        sentence is { Length: > 0 } said && char.IsLetterOrDigit(said[^1]) ? $"{said}." : sentence ?? "";
 }

@@ -21,6 +21,9 @@ public sealed record WeekPayload(
     IReadOnlyList<string> Left
 )
 {
+    /// <summary>Minutes of a day, rests included, in whole ones as they are told everywhere; 0 for a free day.</summary>
+    public int MinutesOn(int day) => WeekDay.WholeMinutes(Days[day].Sum(round => round.Item.Amount.Seconds + round.RestSeconds));
+
     /// <summary>The only note of the week, as it is written; null where there is no such rule.</summary>
     public string? OnlyNote { get; init; }
 

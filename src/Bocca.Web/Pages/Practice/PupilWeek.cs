@@ -77,7 +77,7 @@ public sealed class PupilWeek(Journal journal, Pupil pupil, RoomSettings room, H
         var week = await PlayerAsync();
         Papers = await PapersAsync();
         Gains = WhatWorked.Of((await TakesAsync()).Select(take => take.Take));
-        List<WeekItem?> items = [StandardWeek.WarmUp(week), await FaultAsync(week)];
+        List<WeekItem?> items = [StandardWeek.WarmUp(week), .. await FaultsAsync(week)];
         items.AddRange(choices.Added.Select(id => Added(week, id)));
         foreach (var (due, counts) in await journal.Stops.DuesAsync(journal.Db, [pupil.Id], _clock.Now))
             if (counts.TryGetValue(pupil.Id, out var count))
@@ -129,7 +129,7 @@ public sealed class PupilWeek(Journal journal, Pupil pupil, RoomSettings room, H
         {
             Tired = tired,
             Barred = first == _clock.Today ? health.Ends?.Words : null,
-            Exam = examDay < WeekAsked.Days ? examDay : null,
+            Exam = examDay <= WeekAsked.Days ? examDay : null,
             LipSecondsADay = LipTime.MostSecondsADay,
             BreathSecondsADay = BreathLimits.For(pupil.Breathing(_clock.Today, _own)).SecondsPerDay,
         };
@@ -173,10 +173,12 @@ public sealed class PupilWeek(Journal journal, Pupil pupil, RoomSettings room, H
         return entry;
     }
 
-    private async Task<WeekItem?> FaultAsync(WeekPupil week)
+    /// <summary>What went otherwise last, with the drill that mends it, and the open step; the more urgent first.</summary>
+    private async Task<IReadOnlyList<WeekItem?>> FaultsAsync(WeekPupil week)
     {
         var step = await journal.Of(pupil.Id, Steps.Kind).Where(open => open.DoneAt == null).FirstOrDefaultAsync();
-        return step is null
+        var slip = await journal.LastSlipAsync(pupil, _approach, step);
+        var agreed = step is null
             ? null
             : StandardWeek.Drill(
                 week,
@@ -185,6 +187,7 @@ public sealed class PupilWeek(Journal journal, Pupil pupil, RoomSettings room, H
                 8,
                 step.Summary
             );
+        return [slip is null ? null : StandardWeek.Drill(week, slip.Address, WeekKind.Fault, slip.SinceStep ? 9 : 7, slip.Heard), agreed];
     }
 
     private WeekItem Added(WeekPupil week, string id) =>

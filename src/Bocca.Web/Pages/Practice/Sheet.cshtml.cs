@@ -30,9 +30,6 @@ public sealed class SheetModel(Journal journal) : EntriesPage(journal)
 
     public IReadOnlyList<SheetLine> Lines { get; private set; } = [];
 
-    /// <summary>Minutes of a day, rests included.</summary>
-    public double MinutesOn(int day) => Week!.Days[day].Sum(round => round.Item.Amount.Seconds + round.RestSeconds) / 60;
-
     public async Task<IActionResult> OnGetAsync()
     {
         if (Pupil is null)

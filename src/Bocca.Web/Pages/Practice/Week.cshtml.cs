@@ -169,7 +169,7 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
                 new CalendarEvent
                 {
                     Uid = $"bocca-{Pupil.Id}-{on:yyyyMMdd}",
-                    Summary = $"Practice, {day.Seconds / 60:0} min",
+                    Summary = $"Practice, {day.Minutes} min",
                     Description = string.Join(
                         "\n",
                         day.Rounds.Select(round => $"{round.Item.Name}: {round.Item.Amount.Words}. {round.Item.Done}")

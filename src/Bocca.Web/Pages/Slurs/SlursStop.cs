@@ -11,7 +11,7 @@ namespace Bocca.Web.Pages.Slurs;
 /// <summary>
 /// What a take of a slur has beside its columns: how often it was played, and how each change came. The sound itself is not kept.
 /// </summary>
-public sealed record SlurPayload(int Times, RowTrace Trace, IReadOnlyList<SlurMap.Change> Changes, Verdict Verdict);
+public sealed record SlurPayload(int Times, RowTrace Trace, IReadOnlyList<SlurMap.Change> Changes, Verdict Verdict) : IJudgedPayload;
 
 /// <summary>The Slurs stop, and what it writes into the record.</summary>
 public static class SlursStop

@@ -95,6 +95,8 @@ export const frame = () => ({
         go.click();
       }
     } else if (event.key.toLowerCase() === "m") {
+      // The key opens the remark, and is no letter of it.
+      event.preventDefault();
       show("lesson-note");
     } else if (event.key.toLowerCase() === "g") {
       document.querySelector("[data-next-part]")?.click();
