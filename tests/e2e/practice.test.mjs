@@ -65,6 +65,13 @@ describe("a teacher's day", () => {
       await page.click("[data-week-hand] [data-move='1']");
       await page.waitForURL(/lock=/);
       assert.deepEqual((await roundsOn(page, item)).sort(), [...before.filter((day) => day !== free - 1), free].sort());
+      // What else had to move is said, and one key takes it all back.
+      assert.match(await page.textContent("[data-moved-by-hand]:visible"), /Nothing else moved|To make room: /);
+      const moved = page.url();
+      await page.keyboard.press("z");
+      await page.waitForURL((url) => !url.searchParams.has("lock"));
+      assert.deepEqual(await roundsOn(page, item), before);
+      await page.goto(moved);
       const from = page.locator(`[data-day="${free}"] [data-round="${item}"] [data-pick]`);
       const to = page.locator(`[data-day="6"]`);
       await from.dragTo(to);

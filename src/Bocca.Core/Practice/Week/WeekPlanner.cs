@@ -1,3 +1,5 @@
+using System.Numerics;
+
 namespace Bocca.Core.Practice.Week;
 
 /// <summary>
@@ -41,6 +43,19 @@ public static class WeekPlanner
     /// <summary>What a teacher locked goes before everything that was not: more than all of it together is worth.</summary>
     internal const double AsLocked = 1000;
 
+    /// <summary>A round that stays where it stands goes before what any other day of it is worth, and after what was locked.</summary>
+    internal const double AsStanding = 100;
+
+    /// <summary>What staying where it stands counts for an item on a set of days: each round that leaves or comes costs as much.</summary>
+    internal static double Standing(WeekItem item, int days)
+    {
+        if (item.Stands is not { } stands || item.Locked is not null)
+            return 0;
+        var stood = stands.Sum(day => 1 << day);
+        var (left, come) = (BitOperations.PopCount((uint)(stood & ~days)), BitOperations.PopCount((uint)(days & ~stood)));
+        return AsStanding * (WeekAsked.Days - Math.Max(left, come));
+    }
+
     /// <summary>Plans a week.</summary>
     /// <exception cref="ArgumentException">It cannot be asked so.</exception>
     public static WeekPlan Plan(WeekAsked asked, int mostNodes = MostNodes)
@@ -49,8 +64,8 @@ public static class WeekPlanner
         var search = new WeekSearch(asked, mostNodes);
         search.Run();
         var days = Enumerable.Range(0, WeekAsked.Days).Select(day => WeekLayout.Of(day, [.. search.ItemsOn(day)], asked.Limits)).ToList();
-        var locked = search.LockedPlaced * AsLocked;
-        return new WeekPlan(days, [.. search.Left()], search.Best - locked, search.Bound - locked, search.Nodes)
+        var byHand = (search.LockedPlaced * AsLocked) + search.Standing;
+        return new WeekPlan(days, [.. search.Left()], search.Best - byHand, search.Bound - byHand, search.Nodes)
         {
             Refused = [.. Refused(asked)],
         };

@@ -100,6 +100,8 @@ internal sealed class WeekSearch
 
     public int LockedPlaced => _items.Where((item, i) => item.Locked is not null && _best[i] != 0).Count();
 
+    public double Standing => _items.Select((item, i) => WeekPlanner.Standing(item, _best[i])).Sum();
+
     public IEnumerable<LeftOut> Left() => _items.Where((_, i) => _best[i] == 0).Select(item => new LeftOut(item, WhyNot(item)));
 
     private string WhyNot(WeekItem item)
@@ -124,7 +126,7 @@ internal sealed class WeekSearch
             .. Enumerable
                 .Range(0, 1 << WeekAsked.Days)
                 .Where(days => (days & ~open) == 0 && BitOperations.PopCount((uint)days) <= item.Most)
-                .Select(days => (days, worths[days]))
+                .Select(days => (days, worths[days] + WeekPlanner.Standing(item, days)))
                 .OrderByDescending(set => set.Item2)
                 .ThenBy(set => set.days),
         ];

@@ -20,6 +20,9 @@ public sealed record WeekChoices
     /// <summary>Items on days by hand, each as <c>item@0,2,4</c>; no day takes one out.</summary>
     public IReadOnlyList<string> Locks { get; init; } = [];
 
+    /// <summary>Items where they stood before a change by hand, each as <c>item@0,2,4</c>: they stay there where they can.</summary>
+    public IReadOnlyList<string> Stands { get; init; } = [];
+
     /// <summary>Something liked, in the teacher's own words.</summary>
     public string? Liked { get; init; }
 
@@ -95,7 +98,9 @@ public sealed class PupilWeek(Journal journal, Pupil pupil, RoomSettings room, H
         [
             .. (choices.Only is { } only ? OneNoteWeek.Of(all, only) : all)
                 .Take(WeekAsked.MostItems)
-                .Select(item => WhatWorked.Weighed(Locked(item, choices.Locks), Gains)),
+                .Select(item =>
+                    WhatWorked.Weighed(item with { Locked = DaysOf(item, choices.Locks), Stands = DaysOf(item, choices.Stands) }, Gains)
+                ),
         ];
     }
 
@@ -273,20 +278,20 @@ public sealed class PupilWeek(Journal journal, Pupil pupil, RoomSettings room, H
         ];
     }
 
-    private static WeekItem Locked(WeekItem item, IReadOnlyList<string> locks)
-    {
-        var own = locks.LastOrDefault(each => each.StartsWith($"{item.Id}@", StringComparison.Ordinal));
-        if (own is null)
-            return item;
-        var days = own[(item.Id.Length + 1)..]
-            .Split(',', StringSplitOptions.RemoveEmptyEntries)
-            .Select(day =>
-                int.TryParse(day, out var at) && at is >= 0 and < WeekAsked.Days
-                    ? at
-                    : throw new ArgumentException($"'{day}' is no day of the week.")
-            )
-            .Distinct()
-            .ToList();
-        return item with { Locked = days };
-    }
+    /// <summary>The days of an item in a list of <c>item@0,2,4</c>; null where it is not in it.</summary>
+    /// <exception cref="ArgumentException">What stands there is no day.</exception>
+    internal static IReadOnlyList<int>? DaysOf(WeekItem item, IReadOnlyList<string> lines) =>
+        lines.LastOrDefault(each => each.StartsWith($"{item.Id}@", StringComparison.Ordinal)) is { } own
+            ?
+            [
+                .. own[(item.Id.Length + 1)..]
+                    .Split(',', StringSplitOptions.RemoveEmptyEntries)
+                    .Select(day =>
+                        int.TryParse(day, out var at) && at is >= 0 and < WeekAsked.Days
+                            ? at
+                            : throw new ArgumentException($"'{day}' is no day of the week.")
+                    )
+                    .Distinct(),
+            ]
+            : null;
 }

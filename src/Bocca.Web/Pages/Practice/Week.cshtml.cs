@@ -41,6 +41,10 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
     [BindProperty(SupportsGet = true, Name = "lock")]
     public string[]? Locks { get; set; }
 
+    /// <summary>Where the other items stood when one was moved by hand, each as <c>item@0,2,4</c>.</summary>
+    [BindProperty(SupportsGet = true, Name = "stand")]
+    public string[]? Stands { get; set; }
+
     /// <summary>What was added by hand: a drill as <c>stop:drill</c>, or a paper item.</summary>
     [BindProperty(SupportsGet = true, Name = "add")]
     public string[]? Added { get; set; }
@@ -74,10 +78,16 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
 
     public WeekPlan? Plan { get; private set; }
 
-    /// <summary>The week that was handed over from this day; null for none.</summary>
+    /// <summary>The week that was handed over from this day, while the plan shown is that one; null for none.</summary>
     public Shown<WeekPayload>? Kept { get; private set; }
 
+    /// <summary>When a week from this day was handed over last, as it is shown or otherwise; null for never.</summary>
+    public DateTime? HandedOver { get; private set; }
+
     public string? Trouble { get; private set; }
+
+    /// <summary>What had to move besides what was moved by hand, in words.</summary>
+    public IReadOnlyList<string> Moved { get; private set; } = [];
 
     public IReadOnlyList<double> OnDays { get; private set; } = [];
 
@@ -86,10 +96,14 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
         if (Pupil is null)
             return NotFound();
         await PlanAsync();
-        Kept = await Journal.ShowAsync(
+        Moved = [.. MovedBeside()];
+        var handed = await Journal.ShowAsync(
             PracticeStop.Weeks,
             Journal.Of(Pupil.Id, PracticeStop.Weeks).Where(week => week.Subject == $"{First:yyyy-MM-dd}")
         );
+        // A plan that has changed since is not the one that was handed over.
+        Kept = handed is not null && IsAsHandedOver(handed.Payload) ? handed : null;
+        HandedOver = handed?.Entry.At;
         return Page();
     }
 
@@ -207,6 +221,37 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
         }
     }
 
+    private bool IsAsHandedOver(WeekPayload handed) =>
+        Plan is not null
+        && Plan.Days.Select(day => day.Rounds.Select(round => (round.Item.Id, round.Item.Amount)))
+            .Zip(handed.Days, (now, then) => now.SequenceEqual(then.Select(round => (round.Item.Id, round.Item.Amount))))
+            .All(same => same);
+
+    /// <summary>What left a day on which it stood, or came to another one, beside what was moved by hand.</summary>
+    private IEnumerable<string> MovedBeside()
+    {
+        if (Plan is null || Stands is not { Length: > 0 })
+            yield break;
+        var now = Plan
+            .Days.SelectMany(day => day.Rounds.Select(round => (round.Item, day.Day)))
+            .ToLookup(each => each.Item.Id, each => each.Day);
+        foreach (
+            var item in Plan
+                .Days.SelectMany(day => day.Rounds.Select(round => round.Item))
+                .Concat(Plan.Left.Select(left => left.Item))
+                .DistinctBy(item => item.Id)
+                .Where(item => item.Locked is null && item.Stands is not null)
+        )
+        {
+            var (left, come) = (item.Stands!.Except(now[item.Id]).Order().ToList(), now[item.Id].Except(item.Stands!).Order().ToList());
+            string Named(List<int> days) => string.Join(" and ", days.Select(day => $"{First.AddDays(day):ddd}"));
+            if (left.Count > 0 || come.Count > 0)
+                yield return come.Count == 0 ? $"{item.Name} no longer on {Named(left)}"
+                : left.Count == 0 ? $"{item.Name} also on {Named(come)}"
+                : $"{item.Name} from {Named(left)} to {Named(come)}";
+        }
+    }
+
     /// <summary>The minutes of the week before, each on its own day of the week; the usual ones where there was none.</summary>
     private IReadOnlyList<double> MinutesAsBefore(WeekPayload? before) =>
         before?.Minutes is { Count: WeekAsked.Days } minutes
@@ -223,6 +268,7 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
         {
             Added = [.. (Added ?? []).Where(id => !string.IsNullOrEmpty(id)).Distinct()],
             Locks = Locks ?? [],
+            Stands = Stands ?? [],
             Liked = Liked is { Length: > MostLetters } ? throw new ArgumentException($"{MostLetters} letters are enough for it.") : Liked,
             Only = Only is { Length: > 0 } note
                 ? Notes.FirstOrDefault(each => $"{each}" == note) is var found && $"{found}" == note

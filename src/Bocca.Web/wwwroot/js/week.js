@@ -21,6 +21,11 @@ function ask(changes, picked) {
   address.searchParams.delete("lock");
   for (const [item, on] of Object.entries(changes)) if (on) locks.push(`${item}@${[...new Set(on)].sort().join(",")}`);
   for (const lock of locks) address.searchParams.append("lock", lock);
+  // All the others stay where they stand, unless there is no room.
+  address.searchParams.delete("stand");
+  const others = new Set([...strip().querySelectorAll("[data-round]")].map((round) => round.dataset.round));
+  for (const item of others) if (!(item in changes)) address.searchParams.append("stand", `${item}@${[...new Set(daysOf(item))].sort().join(",")}`);
+  sessionStorage.setItem("bocca.week.before", JSON.stringify({ at: address.href, before: location.href }));
   if (picked) sessionStorage.setItem("bocca.picked", JSON.stringify(picked));
   location.assign(address);
 }
@@ -101,8 +106,26 @@ function drag(event) {
   window.addEventListener("pointercancel", end);
 }
 
+// What a change by hand did beside, and the way back: by one key.
+function undoable() {
+  const last = JSON.parse(sessionStorage.getItem("bocca.week.before") ?? "null");
+  const told = document.querySelector("[data-moved-by-hand]");
+  if (!told || last?.at !== location.href) return;
+  const back = () => {
+    sessionStorage.removeItem("bocca.week.before");
+    location.assign(last.before);
+  };
+  told.hidden = false;
+  told.querySelector("[data-undo-move]").addEventListener("click", back);
+  window.addEventListener("keydown", (event) => {
+    const typing = event.target.closest?.("input, select, textarea");
+    if (event.key.toLowerCase() === "z" && !typing && !event.altKey && !document.querySelector("dialog[open]")) back();
+  });
+}
+
 export function changeable() {
   if (!strip()) return;
+  undoable();
   strip().addEventListener("pointerdown", drag);
   strip().addEventListener("click", (event) => {
     const round = event.target.closest("[data-pick]")?.closest("[data-round]");
