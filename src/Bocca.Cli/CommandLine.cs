@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Bocca.Core;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
@@ -74,7 +75,7 @@ public static class CommandLine
         var parsed = root.Parse(args);
         if (parsed.Errors.Count > 0 && parsed.Action is not System.CommandLine.Help.HelpAction)
         {
-            Console.Error.WriteLine(parsed.Errors[0].Message);
+            Console.Error.WriteLine(OneLine.Of(parsed.Errors[0].Message));
             return WrongUsage;
         }
 
@@ -85,7 +86,7 @@ public static class CommandLine
         catch (Exception problem)
             when (problem is ArgumentException or FormatException or InvalidDataException or IOException or UnauthorizedAccessException)
         {
-            Console.Error.WriteLine(problem.Message.ReplaceLineEndings(" "));
+            Console.Error.WriteLine(OneLine.Of(problem.Message));
             return BadInput;
         }
     }

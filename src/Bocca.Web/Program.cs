@@ -60,6 +60,7 @@ builder.Services.AddSingleton<Stops>();
 builder.Services.AddScoped(services => RoomClock.For(services.GetRequiredService<BoccaDb>(), services.GetRequiredService<TimeProvider>()));
 builder.Services.AddScoped<Journal>();
 builder.Services.AddSingleton<Assets>();
+builder.Services.AddSingleton<RefusedForms>();
 builder.Services.AddSingleton<FirstPage>();
 builder.Services.AddSingleton<HeavyWork>();
 builder.Services.AddSingleton<DemoFilling>();

@@ -69,7 +69,7 @@ public sealed class AfterLessonTests : IDisposable
         );
     }
 
-    /// <summary>A closed slide 3.6 cm short of 4th (computed): the Desk tells it, the lesson begins with it, the week has its drill.</summary>
+    /// <summary>A slide 3.6 cm short of 4th: the Desk tells it, the lesson begins with it, the week has its drill.</summary>
     [Fact]
     public async Task What_the_desk_says_went_wrong_is_heard_first_and_the_week_has_a_drill_for_it()
     {

@@ -195,7 +195,7 @@ public sealed class EarPageTests : IDisposable
         Assert.Contains("1st", heard.QuerySelector("[data-settings]")!.TextContent);
         Assert.Null((await tab.OpenAsync($"/ear/{pupil.Id}?drill=sing-intervals")).Page.QuerySelector("[data-settings]"));
         var kept = (await tab.SendAsync(heard, "form[action*=Keep]")).Page;
-        Assert.Contains("The answer stands in the record.", kept.Body!.TextContent);
+        Assert.Contains("The answer is saved.", kept.Body!.TextContent);
         Assert.Contains("Ear: Sing, then play", (await tab.OpenAsync($"/record/{pupil.Id}")).Page.Body!.TextContent);
         var figures = await _room.InRecordAsync(db => db.Figures.Where(figure => figure.Name == EarFigures.Sung.Name).ToListAsync());
         Assert.InRange(Assert.Single(figures).Value, 55, 65);

@@ -377,7 +377,7 @@ public sealed class PagesTests : IDisposable
         var tab = Tab();
         var (_, page) = await tab.OpenAsync($"/notes/{pupil.Id}?note=D4");
         var (_, saved) = await tab.SendAsync(page, "form[action*=Save]");
-        Assert.Contains("D4 stands in the record: valves 1 and 3.", saved.QuerySelector(".told")!.TextContent);
+        Assert.Contains("D4 is saved: valves 1 and 3.", saved.QuerySelector(".told")!.TextContent);
         Assert.Equal("1-3", (await _room.OnlyAsync(NotesStop.Notes)).Payload.Setting);
         await tab.SendAsync(saved, ".told form");
         Assert.Equal(0, await _room.CountAsync(NotesStop.Notes));

@@ -51,6 +51,36 @@ public sealed class PiecesPageTests : IDisposable
 
     private static JsonElement Plan(IHtmlDocument page) => JsonDocument.Parse(page.QuerySelector("[data-plan]")!.TextContent).RootElement;
 
+    /// <summary>A note of a piece offers every setting that the Notes stop shows for the same pupil.</summary>
+    [Theory]
+    [InlineData("trumpet-bb", "treble", "E4 A4 D5 G#5")]
+    [InlineData("horn-double", "treble", "C5 A4 F5")]
+    [InlineData("trombone", "bass", "Bb3 D4 F4")]
+    public async Task A_piece_offers_as_many_settings_for_a_note_as_notes_does(string instrument, string reading, string notes)
+    {
+        var pupil = await _room.AddAsync("Ada", instrument, reading);
+        await _room.InRecordAsync(db =>
+            db.Pupils.ExecuteUpdateAsync(set =>
+                set.SetProperty(each => each.Stage, Core.Teaching.LearningStage.Pieces).SetProperty(each => each.ArmCm, 45)
+            )
+        );
+        var tab = Tab();
+        var (_, page) = await WriteAsync(tab, pupil.Id, "Low Tide", $"4/4 q {notes}");
+        var plan = Plan(page);
+        foreach (var note in plan.GetProperty("notes").EnumerateArray())
+        {
+            var written = Uri.EscapeDataString(note.GetProperty("written").GetString()!);
+            var ways = plan.GetProperty("ways").GetProperty($"{note.GetProperty("pitch").GetInt32()}");
+            var shown = (await tab.OpenAsync($"/notes/{pupil.Id}?note={written}")).Page;
+            var table = shown.QuerySelectorAll("table.bench tbody a").Select(way => way.TextContent.Trim()).Distinct().ToList();
+            var here = ways.EnumerateArray().Select(way => way.GetProperty("setting").GetString()!).ToList();
+            if (table.Count > 0)
+                Assert.Equal(table, here);
+            else
+                Assert.Single(here);
+        }
+    }
+
     private static string Drawn(IHtmlDocument page) =>
         JsonSerializer.Deserialize<string>(page.QuerySelector("script[data-score]")!.TextContent)!;
 
@@ -191,7 +221,10 @@ public sealed class PiecesPageTests : IDisposable
             )
         ).Page;
         Assert.StartsWith("1-3 3 1-3 3", Settings(page));
-        Assert.Contains("1-2", Plan(page).GetProperty("notes")[1].GetProperty("also").ToString());
+        Assert.Contains(
+            "1-2",
+            Plan(page).GetProperty("ways").GetProperty($"{Plan(page).GetProperty("notes")[1].GetProperty("pitch")}").ToString()
+        );
         var pinned = (await SettleAsync(tab, page, "pin", 1, "1-2")).Page;
         Assert.StartsWith("1-3 1-2 1-3", Settings(pinned));
         Assert.True(Plan(pinned).GetProperty("notes")[1].GetProperty("pinned").GetBoolean());

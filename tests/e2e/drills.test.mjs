@@ -1,7 +1,7 @@
 // Buzz drills from Start to their verdict, played by the practice player: one of each way to be drawn and aimed at; the core's tests hear
 // every drill on everything it is played on.
 import assert from "node:assert/strict";
-import { writeFileSync } from "node:fs";
+import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, it } from "node:test";
 import { address, bocca, folder, playAtOnce, visit, withApp } from "./app.mjs";
@@ -116,6 +116,30 @@ describe("a fault of the microphone", () => {
       await page.click("[data-go]");
       await page.waitForSelector("[data-summary]", { timeout: 60000 });
       assert.match(await page.textContent("[data-summary]"), /Cannot tell: a hum of 50 Hz/);
+    });
+  });
+
+  it("is told within three seconds where nothing comes from it, and taken back once something does", { timeout: 90000 }, async () => {
+    // Four seconds of nothing, then a buzz.
+    const wav = join(folder, "silent.wav");
+    await bocca("simulate", "--instrument", "trumpet-bb", "--stage", "mouthpiece", "--tempo", "120", "--out", wav);
+    const sound = readFileSync(wav);
+    const rate = sound.readUInt32LE(24);
+    const silence = Buffer.alloc(2 * rate * 6);
+    const head = Buffer.from(sound.subarray(0, 44));
+    head.writeUInt32LE(36 + silence.length + sound.length - 44, 4);
+    head.writeUInt32LE(silence.length + sound.length - 44, 40);
+    writeFileSync(wav, Buffer.concat([head, silence, sound.subarray(44)]));
+    await visit({ microphone: wav }, async (page) => {
+      await page.goto(`${address}/buzz/1?drill=sound4-rest4`);
+      await page.fill("[name=tempo]", "60");
+      await page.click("[data-go]");
+      await page.waitForSelector(".go.running");
+      const before = Date.now();
+      await page.waitForFunction(() => /microphone is silent/.test(document.querySelector(".transport .trouble").textContent), null, { timeout: 10000 });
+      assert.ok(Date.now() - before < 3000, `said after ${Date.now() - before} ms`);
+      await page.waitForFunction(() => !/silent/.test(document.querySelector(".transport .trouble").textContent), null, { timeout: 20000 });
+      await page.keyboard.press("Space");
     });
   });
 

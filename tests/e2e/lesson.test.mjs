@@ -24,7 +24,7 @@ describe("a lesson", () => {
       assert.match(await page.textContent("[data-next]"), /Bring the lips closer/);
       assert.equal(await page.locator(".hand .next").count(), 1);
       await page.click("[data-keep]");
-      await page.waitForSelector("text=The take stands in the record.");
+      await page.waitForSelector("text=The take is saved.");
 
       await playAtOnce(page, { tempo: 160 });
       assert.match(await page.textContent("[data-summary]"), /all steady/);
@@ -40,7 +40,7 @@ describe("a lesson", () => {
       assert.match(await page.textContent("[data-reason]"), /The only way/);
       assert.match(await page.textContent(".rungs .wanted"), /3[^]*D4/);
       await page.click("[data-accept]");
-      await page.waitForSelector("text=D4 stands in the record");
+      await page.waitForSelector("text=D4 is saved");
       const record = page.url().replace(/\/notes\/(\d+).*/, "/record/$1");
       await page.goto(record);
       const kept = await page.locator("#stage").textContent();

@@ -26,7 +26,7 @@ describe("notes", () => {
       await page.keyboard.press("h");
       await page.waitForFunction(() => window.Tone?.getContext().state === "running");
       await page.keyboard.press("Enter");
-      await page.waitForSelector("text=F4 stands in the record");
+      await page.waitForSelector("text=F4 is saved");
     });
   });
 

@@ -34,7 +34,7 @@ describe("a teacher's day", () => {
       await page.waitForURL(/\/buzz\/\d+\?drill=sound4-rest4/);
       await playAtOnce(page, { character: "air-first", tempo: 160 });
       await page.click("[data-keep]");
-      await page.waitForSelector("text=The take stands in the record.");
+      await page.waitForSelector("text=The take is saved.");
       assert.match(await page.textContent("[data-lesson-strip]"), /of 30 min/);
       await page.keyboard.press("m");
       await page.fill("#lesson-note [name=words]", "Breathes through the nose.");
@@ -45,7 +45,7 @@ describe("a teacher's day", () => {
       await page.waitForSelector("[data-go]:not([disabled])");
       await playAtOnce(page, { tempo: 120 });
       await page.click("[data-keep]");
-      await page.waitForSelector("text=stands in the record");
+      await page.waitForSelector("text=is saved");
 
       await page.goto(`${address}/practice/${id}/lesson`);
       assert.match(await page.textContent(".in-lesson"), /Breathes through the nose/);

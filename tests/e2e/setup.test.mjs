@@ -96,7 +96,7 @@ describe("set-up", () => {
       for (let i = 0; i < 3; i++) await page.keyboard.press("Shift+ArrowDown");
       await page.waitForFunction(() => document.querySelector("[data-tilt]").textContent !== "0°" && document.querySelector("[data-share]").textContent !== "50 %");
       await page.keyboard.press("Enter");
-      await page.waitForSelector("text=The placement stands in the record");
+      await page.waitForSelector("text=The placement is saved");
     });
   });
 
@@ -115,7 +115,7 @@ describe("set-up", () => {
       assert.ok(grey[0] > 60 && grey[3] === 255);
       assert.equal(await page.evaluate(() => document.querySelector("[data-video]").hidden), true);
       await page.click("text=Keep this placement");
-      await page.waitForSelector("text=The placement stands in the record");
+      await page.waitForSelector("text=The placement is saved");
       onlyMarks(bodies);
     });
   });
@@ -180,7 +180,7 @@ describe("set-up", () => {
       await page.mouse.up();
       await page.waitForTimeout(500);
       await page.click("text=Keep this placement");
-      await page.waitForSelector("text=The placement stands in the record");
+      await page.waitForSelector("text=The placement is saved");
       onlyMarks(bodies);
       assert.ok(JSON.parse(bodies.find(({ url }) => url.includes("Keep")).body.toString()).side.elbow.x > 0);
     });

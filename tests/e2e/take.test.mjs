@@ -122,6 +122,8 @@ describe("a take", () => {
         return document.querySelector("h1").dispatchEvent(new KeyboardEvent("keydown", { key: " ", code: "Space", bubbles: true })) || true;
       });
       await page.waitForSelector("[data-summary]", { timeout: 60000 });
+      // A word in passing has gone by itself.
+      await page.waitForFunction(() => !/A take is running/.test(document.querySelector(".transport .trouble").textContent), null, { timeout: 6000 });
       assert.equal(await page.locator("#stage .thread").count(), 1);
       assert.equal(await page.evaluate(() => !window.dispatchEvent(new Event("beforeunload", { cancelable: true }))), false);
     });

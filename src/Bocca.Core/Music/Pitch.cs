@@ -72,6 +72,16 @@ public readonly record struct Pitch(Letter Letter, int Alter, int Octave)
         return new Pitch(letter, alter, (midi / 12) - 1);
     }
 
+    /// <summary>Reads a letter from A to G, and nothing else; false if the text is none.</summary>
+    public static bool TryLetter(string? text, out Letter letter)
+    {
+        letter = default;
+        if (text is not [>= 'A' and <= 'G' and var name])
+            return false;
+        letter = Enum.Parse<Letter>($"{name}");
+        return true;
+    }
+
     /// <summary>Reads a pitch such as <c>C4</c>, <c>F#4</c> or <c>Bb3</c>.</summary>
     /// <exception cref="FormatException">The text is no pitch; the message names it.</exception>
     public static Pitch Parse(string text) =>
@@ -85,12 +95,7 @@ public readonly record struct Pitch(Letter Letter, int Alter, int Octave)
     public static bool TryParse([NotNullWhen(true)] string? text, out Pitch pitch)
     {
         pitch = default;
-        if (
-            string.IsNullOrEmpty(text)
-            || text.Length > 5
-            || !Enum.TryParse<Letter>(text[..1].ToUpperInvariant(), out var letter)
-            || !char.IsAsciiLetter(text[0])
-        )
+        if (string.IsNullOrEmpty(text) || text.Length > 5 || !TryLetter(text[..1].ToUpperInvariant(), out var letter))
             return false;
         var rest = text.AsSpan(1);
         var alter = 0;

@@ -62,6 +62,7 @@ internal sealed class PieceBars
 
     private void AtBarStart(int at, int length, string what)
     {
+        BarIfFull(at);
         if (_at > Rational.Zero)
             throw new EntrySlip(at, length, $"{what} at the beginning of a bar.");
     }
@@ -69,6 +70,8 @@ internal sealed class PieceBars
     /// <summary>Adds a grace note, or a note or rest that lasts its value, in a tuplet the tuplet's share of it.</summary>
     public void Add(ScoreNote note, int at)
     {
+        if (note.GraceType is null)
+            BarIfFull(at);
         if (note.IsRest && _slurs > 0)
             throw new EntrySlip(at, 1, "A slur begins on a note, not on a rest.");
         if (note.GraceType is null)
@@ -88,13 +91,31 @@ internal sealed class PieceBars
             throw new EntrySlip(
                 at,
                 1,
-                $"Bar {_measures.Count + 1} is full before this: it has {_metre.Bar} quarters in {_metre}. Is a | missing?"
+                $"This goes over the end of bar {_measures.Count + 1}, which has {_metre.Bar} quarters in {_metre}: split it with a tie."
             );
+    }
+
+    /// <summary>
+    /// Ends a bar that is full before its next note, where no bar line was typed. Grace notes and marks that stand at its very end belong
+    /// to what comes.
+    /// </summary>
+    private void BarIfFull(int at)
+    {
+        if (_at < _metre.Bar || _tuplet is not null)
+            return;
+        var graces = Enumerable.Reverse(_notes).TakeWhile(note => note.GraceType is not null).Reverse().ToList();
+        _notes = _notes[..^graces.Count];
+        var ahead = _marks.FindAll(mark => mark.At == _at && mark.Kind != MarkKind.HairpinEnd);
+        _marks = _marks.FindAll(mark => !ahead.Contains(mark));
+        EndBar("|", at);
+        _notes.AddRange(graces.Select(grace => grace with { At = Rational.Zero }));
+        _marks.AddRange(ahead.Select(mark => mark with { At = Rational.Zero }));
     }
 
     /// <summary>Adds a rest of the whole bar.</summary>
     public void AddMeasureRest(int at)
     {
+        BarIfFull(at);
         if (_at > Rational.Zero)
             throw new EntrySlip(at, 1, "R is a rest of the whole bar; in a bar with notes write r.");
         _notes.Add(new ScoreNote(null, _metre.Bar) { IsMeasureRest = true });

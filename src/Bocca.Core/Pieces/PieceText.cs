@@ -11,9 +11,9 @@ namespace Bocca.Core.Pieces;
 /// a metre; a key with a colon (<c>Bb:</c>, <c>Gm:</c>); a value that holds until the next (<c>w h q e s t</c>, with dots);
 /// a note with its octave and signs behind it (<c>.</c> staccato, <c>-</c> tenuto, <c>&gt;</c> accent, <c>^</c> strong accent, <c>!</c>
 /// staccatissimo, <c>@</c> fermata, <c>~</c> tie); <c>/C5</c> a grace note; <c>r</c> a rest, <c>R</c> one of a whole bar; <c>(</c>
-/// and <c>)</c> slurs; <c>3{ }</c> tuplets; <c>,</c> a breath; <c>|</c> <c>||</c> <c>|:</c> <c>:|</c> <c>|1</c> bar lines, repeats and
-/// endings; <c>=96</c> a tempo in beats; levels (<c>mf</c>), <c>&lt;</c> <c>&gt;</c> <c>=</c> hairpins and their end; <c>"words"</c>;
-/// <c>[Bb7]</c> a chord symbol.
+/// and <c>)</c> slurs; <c>3{ }</c> tuplets; <c>,</c> a breath; <c>|</c> <c>||</c> <c>|:</c> <c>:|</c> <c>|1</c> bar lines (a plain one
+/// may be left out where a bar is full), repeats and endings; <c>=96</c> a tempo in beats; levels (<c>mf</c>), <c>&lt;</c> <c>&gt;</c>
+/// <c>=</c> hairpins and their end; <c>"words"</c>; <c>[Bb7]</c> a chord symbol.
 /// </summary>
 public sealed partial class PieceText
 {

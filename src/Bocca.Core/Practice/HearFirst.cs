@@ -23,9 +23,9 @@ public sealed record LastSlip(string Heard, string Address, bool SinceStep);
 public sealed record HearFirst(string What, string Why, string? Address)
 {
     /// <summary>
-    /// What went otherwise since the open step was agreed on comes first. Then the step: one that came is shown, one that was tried is heard,
-    /// one that was not is done together. Then what went otherwise last, what has moved beyond the pupil's own spread, what is due, one long
-    /// note.
+    /// What went otherwise since the open step was agreed on comes first. Then the step: one that came is shown, one that was tried is
+    /// heard, one that was not is done together. Then what went otherwise last, what has moved beyond the pupil's own spread, what is due,
+    /// one long note.
     /// </summary>
     /// <param name="step">The step; null for none.</param>
     /// <param name="slip">The last take, where it did not come as meant; null for one that did.</param>

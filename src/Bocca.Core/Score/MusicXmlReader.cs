@@ -1,4 +1,6 @@
 using System.Globalization;
+using System.Text;
+using System.Text.RegularExpressions;
 using System.Xml;
 using System.Xml.Linq;
 
@@ -9,7 +11,7 @@ namespace Bocca.Core.Score;
 /// keys, metres, clefs and transpositions that change, repeats and endings, tempo, levels, words and chord symbols. Files may come from
 /// anywhere: document types are passed over, entities are not expanded, and size, depth and packing are bounded.
 /// </summary>
-public static class MusicXmlReader
+public static partial class MusicXmlReader
 {
     /// <summary>The largest file, unpacked, in bytes.</summary>
     public const int MostBytes = 5_000_000;
@@ -22,6 +24,10 @@ public static class MusicXmlReader
 
     private const int MostParts = 40,
         MostNotes = 200_000;
+
+    /// <summary>Voices of a part, and declarations of namespaces in a file, at most (ours): no score has a tenth of it.</summary>
+    private const int MostVoices = 64,
+        MostNamespaces = 256;
 
     /// <summary>Reads a score.</summary>
     /// <param name="file">The file's bytes, plain XML or a zip of it.</param>
@@ -59,6 +65,7 @@ public static class MusicXmlReader
 
     internal static XDocument Parsed(byte[] xml, bool whole = false)
     {
+        CheckText(xml);
         var settings = new XmlReaderSettings
         {
             DtdProcessing = DtdProcessing.Ignore,
@@ -80,6 +87,33 @@ public static class MusicXmlReader
         return XDocument.Load(reader, whole ? LoadOptions.PreserveWhitespace : LoadOptions.None);
     }
 
+    /// <summary>What a reader of XML would take half, or for ever: letters cut in the middle, and namespaces by the thousand.</summary>
+    private static void CheckText(byte[] xml)
+    {
+        var wide = xml is [0xFE, 0xFF, ..] or [0xFF, 0xFE, ..] or [0, (byte)'<', ..] or [(byte)'<', 0, ..];
+        var head = Encoding.Latin1.GetString(xml, 0, Math.Min(xml.Length, 200));
+        var declared =
+            wide ? ""
+            : EncodingName().Match(head) is { Success: true } named ? named.Groups[1].Value
+            : "utf-8";
+        if (string.Equals(declared, "utf-8", StringComparison.OrdinalIgnoreCase))
+            for (ReadOnlySpan<byte> left = xml; left.Length > 0; )
+            {
+                if (Rune.DecodeFromUtf8(left, out _, out var taken) != System.Buffers.OperationStatus.Done)
+                    throw new InvalidDataException(
+                        $"Byte {xml.Length - left.Length + 1} of the file is no letter in UTF-8: it may be cut off."
+                    );
+                left = left[taken..];
+            }
+
+        ReadOnlySpan<byte> name = wide ? "x\0m\0l\0n\0s"u8 : "xmlns"u8;
+        if (((ReadOnlySpan<byte>)xml).Count(name) > MostNamespaces)
+            throw new InvalidDataException($"The file declares more than {MostNamespaces} namespaces; no score does.");
+    }
+
+    [GeneratedRegex("encoding\\s*=\\s*[\"']([A-Za-z0-9._-]+)[\"']")]
+    private static partial Regex EncodingName();
+
     private static MusicScore ScoreOf(XDocument document)
     {
         var root = document.Root!;
@@ -88,6 +122,9 @@ public static class MusicXmlReader
             throw new InvalidDataException(parts.Count == 0 ? "The score has no part." : $"The score has more than {MostParts} parts.");
         if (root.Descendants("note").Take(MostNotes + 1).Count() > MostNotes)
             throw new InvalidDataException($"The score has more than {MostNotes} notes.");
+        foreach (var part in parts)
+            if (part.Notes.Select(note => note.Element("voice")?.Value).Distinct().Take(MostVoices + 1).Count() > MostVoices)
+                throw new InvalidDataException($"A part has more than {MostVoices} voices; no score does.");
         var tempo = TempoOf(root);
         return new MusicScore(
             root.Element("work")?.Element("work-title")?.Value.Trim() ?? root.Element("movement-title")?.Value.Trim() ?? "",

@@ -89,6 +89,8 @@ internal static class PackedScore
     /// <summary>Reads an entry byte by byte up to the bound, whatever it says of its own size.</summary>
     private static byte[] Taken(ZipArchiveEntry entry)
     {
+        if (entry.IsEncrypted)
+            throw new InvalidDataException($"'{entry.FullName}' in the packed file is encrypted: save it without a password.");
         using var stream = entry.Open();
         var buffer = new byte[MusicXmlReader.MostBytes + 1];
         var count = 0;

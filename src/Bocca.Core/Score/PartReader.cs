@@ -283,7 +283,7 @@ internal sealed class PartReader(string name)
     {
         var alter = pitch.Element("alter") is { } altered ? (int)Math.Round(Number(altered, -2, 2)) : 0;
         var octave = (int)Number(pitch.Element("octave") ?? throw Bad("has a pitch without an octave"), 0, 9);
-        if (!Enum.TryParse<Letter>(pitch.Element("step")?.Value.Trim(), out var letter) || !Enum.IsDefined(letter))
+        if (!Pitch.TryLetter(pitch.Element("step")?.Value.Trim(), out var letter))
             throw Bad($"has a pitch '{pitch.Element("step")?.Value}'");
         var read = new Pitch(letter, alter, octave);
         return read.Midi is >= 0 and <= 127 ? read : throw Bad($"has a pitch {read}, which nobody plays");

@@ -75,7 +75,7 @@ internal static class PartTransposer
         var name = part.Name.LocalName;
         if (
             name is not ("root" or "bass")
-            || !Enum.TryParse<Letter>(part.Element($"{name}-step")?.Value.Trim(), out var letter)
+            || !Music.Pitch.TryLetter(part.Element($"{name}-step")?.Value.Trim(), out var letter)
             || !int.TryParse(
                 part.Element($"{name}-alter")?.Value ?? "0",
                 NumberStyles.AllowLeadingSign,

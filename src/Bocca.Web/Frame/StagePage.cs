@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Health;
 using Bocca.Core.Judging;
@@ -123,7 +124,9 @@ public abstract class StagePage(Journal journal) : PageModel
         {
             // Who opens a page sees one; what a script asked for is answered in a sentence.
             var opened = HttpMethods.IsGet(Request.Method) && !Request.Query.ContainsKey("handler");
-            context.Result = opened ? StatusCode(StatusCodes.Status400BadRequest) : Refuse(WhatIsWrong());
+            context.Result = opened
+                ? StatusCode(StatusCodes.Status400BadRequest)
+                : await BackToFormAsync(Refuse(WhatIsWrong()), ModelState.First(field => field.Value!.Errors.Count > 0).Key);
             return;
         }
 
@@ -153,6 +156,24 @@ public abstract class StagePage(Journal journal) : PageModel
                 StatusCodes.Status409Conflict
             );
         }
+
+        if (done is { Result: ContentResult { StatusCode: >= StatusCodes.Status400BadRequest } refused })
+            done.Result = await BackToFormAsync(refused, "");
+    }
+
+    /// <summary>
+    /// Leads back to the page whose form was refused, where it stands as it was typed with the sentence beside it. What a script sent is
+    /// answered in the sentence alone.
+    /// </summary>
+    private async Task<IActionResult> BackToFormAsync(ContentResult refused, string field)
+    {
+        if (!RefusedForms.IsForm(Request))
+            return refused;
+        var forms = HttpContext.RequestServices.GetRequiredService<RefusedForms>();
+        TempData["Refused"] = await forms.HoldAsync(Request, refused.Content ?? "", field);
+        return Uri.TryCreate(Request.Headers.Referer, UriKind.Absolute, out var from) && from.Authority == Request.Host.Value
+            ? LocalRedirect(from.PathAndQuery)
+            : LocalRedirect(Request.Path);
     }
 
     /// <summary>Whether what is sent to the page is about a pupil: where the address can hold one, it needs one.</summary>
@@ -196,7 +217,7 @@ public abstract class StagePage(Journal journal) : PageModel
         new()
         {
             StatusCode = code,
-            Content = sentence,
+            Content = OneLine.Of(sentence),
             ContentType = "text/plain; charset=utf-8",
         };
 
@@ -209,7 +230,7 @@ public abstract class StagePage(Journal journal) : PageModel
         }
         catch (Exception problem) when (problem is ArgumentException or InvalidDataException or FormatException)
         {
-            return Refuse(problem.Message.Split(" (Parameter")[0]);
+            return Refuse(OneLine.Of(problem));
         }
     }
 
@@ -222,7 +243,7 @@ public abstract class StagePage(Journal journal) : PageModel
         }
         catch (Exception problem) when (problem is ArgumentException or InvalidDataException or FormatException)
         {
-            return Refuse(problem.Message.Split(" (Parameter")[0]);
+            return Refuse(OneLine.Of(problem));
         }
     }
 }

@@ -41,6 +41,9 @@ public sealed class Stop
     /// <summary>Stylesheets of its own.</summary>
     public IReadOnlyList<string> Styles { get; init; } = [];
 
+    /// <summary>The places of the table of keys (<see cref="Keys"/>) that its pages have.</summary>
+    public IReadOnlyList<string> KeyPlaces { get; init; } = [];
+
     /// <summary>Its name as the place of a step.</summary>
     public string Place => Path == "" ? "desk" : Path;
 

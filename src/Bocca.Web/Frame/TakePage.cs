@@ -102,7 +102,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     protected abstract EntryKind<T> Kind { get; }
 
     /// <summary>What the page says of a take that was kept.</summary>
-    protected virtual string KeptWords => $"The {Kind.Noun} stands in the record.";
+    protected virtual string KeptWords => $"The {Kind.Noun} is saved.";
 
     /// <summary>Whether the pupil guesses before the verdict.</summary>
     public bool GuessesFirst => Approach.Of(Points.BeforeTheVerdict) == BeforeTheVerdict.GuessFirst;
@@ -159,6 +159,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         var take = new Shown<T>(entry, Kind.Read(entry));
         var next = VerdictOf(take.Payload).Next;
         await Journal.AcceptAsync(entry, next, Approach.ToString());
+        Tell(KeptWords);
         return next.Place == InstrumentFirst.Place && next.DrillId is { } look
             ? LocalRedirect(Stops.At(next.Place.Id)!.StepAddress(Pupil!.Id, look))
             : Onward(take, next);

@@ -60,8 +60,9 @@ public static class LessonRecord
             (lesson, payload) =>
             {
                 (lesson.DoneAt, lesson.ElapsedSeconds) = (journal.Clock.Now, (journal.Clock.Now - lesson.At).TotalSeconds);
+                var minutes = Math.Abs(played - 1) < 0.05 ? "minute" : "minutes";
                 lesson.Summary =
-                    $"{played:0.#} {(Math.Abs(played - 1) < 0.05 ? "minute" : "minutes")} sounded, {Math.Max(0, (lesson.ElapsedSeconds.Value / 60) - played):0} did not; {kept} "
+                    $"{played:0.#} {minutes} sounded, {Math.Max(0, (lesson.ElapsedSeconds.Value / 60) - played):0} did not; {kept} "
                     + $"{(kept == 1 ? "thing" : "things")} kept{seen}.";
                 return payload with { Good = good, Task = task };
             }

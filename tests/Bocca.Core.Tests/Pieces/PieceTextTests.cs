@@ -61,7 +61,8 @@ public sealed class PieceTextTests
     [Theory]
     [InlineData("4/4 q F4 G4 A4 |", 0, "")]
     [InlineData("4/4 q F4 G4 A4 B4 | q F4 G4 |", 28, "Bar 2 has 2 of 4 quarters: 2 are missing")]
-    [InlineData("4/4 q F4 G4 A4 B4 C5 |", 18, "Bar 1 is full before this")]
+    [InlineData("4/4 q F4 G4 A4 B4 C5 |", 21, "Bar 2 has 1 of 4 quarters")]
+    [InlineData("4/4 h. F4 h G4", 12, "This goes over the end of bar 1")]
     [InlineData("q F G4", 2, "lacks its octave: write F4")]
     [InlineData("q f4", 2, "Notes have capital letters: F4")]
     [InlineData("q F4 x9", 5, "'x9' is no note")]
@@ -90,6 +91,20 @@ public sealed class PieceTextTests
         Assert.Contains(says, slip.Message);
         Assert.Equal(at, slip.At);
     }
+
+    /// <summary>A plain bar line may be left out wherever a bar is full.</summary>
+    [Theory]
+    [InlineData("4/4 Bb: q F4 e G4 A4 h Bb4 q C5 D5 h Bb4", "4/4 Bb: q F4 e G4 A4 h Bb4 | q C5 D5 h Bb4")]
+    [InlineData("3/4 q F4 G4 A4 mf /Bb4 h. C5", "3/4 q F4 G4 A4 | mf /Bb4 h. C5")]
+    [InlineData("2/4 q F4 G4 3/4 h. C5", "2/4 q F4 G4 | 3/4 h. C5")]
+    [InlineData("2/4 q F4 G4 R h C5", "2/4 q F4 G4 | R | h C5")]
+    public void Plain_bar_lines_may_be_left_out(string without, string with) =>
+        Assert.Equal(MusicXmlWriter.Write(Read(with)), MusicXmlWriter.Write(Read(without)));
+
+    /// <summary>The tune of the README, as it stands there.</summary>
+    [Fact]
+    public void The_tune_of_the_readme_is_read() =>
+        Assert.Equal(3, Read("4/4 Bb: q F4 e G4 A4").Parts[0].Measures[0].Notes.Count(note => note.Sounds));
 
     [Fact]
     public void Any_text_is_read_or_refused_and_nothing_else()

@@ -80,15 +80,18 @@ public static class PassagePlanner
             throw new PassageException(index, $"{note.Sounding} (concert pitch) lies on no {player.Instrument.Name}.");
         if (note.Pin is not { } pin)
             return all;
-        var pinned = all.Where(way => way.Fingering.Setting == pin && way.Fingering.Barred is null).ToList();
+        // What is pinned here goes before what is pinned for the note everywhere.
+        var pinned = PassageWay
+            .Every(player, note.Sounding)
+            .Where(way => way.Setting == pin && way.Barred is null)
+            .Select(way => PassageWay.Of(player, way))
+            .ToList();
         return pinned.Count > 0 ? pinned : throw new PassageException(index, WhyNot(player, note, pin, all));
     }
 
     private static string WhyNot(PassagePlayer player, PassageNote note, Setting pin, IReadOnlyList<PassageWay> all)
     {
-        var barred = FingeringFinder
-            .FindSounding(player.Instrument, note.Sounding, player.Weights, player.Hand, player.Passport)
-            .FirstOrDefault(way => way.Setting == pin);
+        var barred = PassageWay.Every(player, note.Sounding).FirstOrDefault(way => way.Setting == pin);
         return barred?.Barred is { } why
             ? $"{pin} cannot be pinned: {why}"
             : $"{pin} does not give this note; {string.Join(", ", all.Select(way => way.Fingering.Setting).Distinct())} do.";

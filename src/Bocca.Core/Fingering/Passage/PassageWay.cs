@@ -12,13 +12,20 @@ public sealed record PassageWay(Fingering Fingering, double Points, double Tunin
     /// <summary>Every way to play a note that the hand can do, the chart's first; with what stops it where it can do none.</summary>
     public static IReadOnlyList<PassageWay> Of(PassagePlayer player, Music.Pitch sounding)
     {
-        var all = FingeringFinder.FindSounding(player.Instrument, sounding, player.Weights, player.Hand, player.Passport);
+        var all = Every(player, sounding);
         // What the teacher pinned for the note everywhere stands alone.
         var ways = all is [{ IsPinned: true } pinned, ..] ? [pinned] : all.Where(way => way.Barred is null).ToList();
         return [.. (ways.Count > 0 ? ways : all).Select(way => Of(player, way))];
     }
 
-    private static PassageWay Of(PassagePlayer player, Fingering way)
+    /// <summary>
+    /// Every way to play a note at all, best first: the same that a chart or a single note has for this player; what the hand cannot do
+    /// says why.
+    /// </summary>
+    public static IReadOnlyList<Fingering> Every(PassagePlayer player, Music.Pitch sounding) =>
+        FingeringFinder.FindSounding(player.Instrument, sounding, player.Weights, player.Hand, player.Passport);
+
+    internal static PassageWay Of(PassagePlayer player, Fingering way)
     {
         var costs = player.Costs;
         var points = 0.0;

@@ -56,7 +56,9 @@ public sealed record WeekItem(string Id, string Name, WeekKind Kind, Amount Amou
     /// <summary>Days locked by hand: it is on these and no others; null for as the plan finds.</summary>
     public IReadOnlyList<int>? Locked { get; init; }
 
-    /// <summary>The days on which it stands, where something else is changed by hand: it leaves them only where it must; null for none.</summary>
+    /// <summary>
+    /// The days on which it stands, where something else is changed by hand: it leaves them only where it must; null for none.
+    /// </summary>
     public IReadOnlyList<int>? Stands { get; init; }
 
     /// <summary>The same so many times in a row.</summary>

@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
@@ -53,7 +54,7 @@ public sealed class IndexModel(Journal journal) : StagePage(journal)
         }
         catch (ArgumentException problem)
         {
-            return Refuse(problem.Message);
+            return Refuse(OneLine.Of(problem));
         }
 
         TempData["Told"] = OfPupil

@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
@@ -46,10 +47,14 @@ public abstract class OwnPage(Journal journal) : StagePage(journal)
             };
             return LocalRedirect(Request.Path + Request.QueryString.Value?.Replace("handler=Reset", "", StringComparison.Ordinal));
         }
+        catch (ArgumentException problem) when (RefusedForms.IsForm(Request))
+        {
+            return Refuse(OneLine.Of(problem));
+        }
         catch (ArgumentException problem)
         {
             Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-            Trouble = problem.Message.Split(" (Parameter")[0];
+            Trouble = OneLine.Of(problem);
             await load();
             return Page();
         }

@@ -50,6 +50,7 @@ public static class BreathStop
             Name = "Breath",
             Promise = "Paced breaths, an even stream measured, and limits that keep breathing drills safe.",
             Kinds = [Drills, Balloons],
+            KeyPlaces = ["breath"],
             Followed = [BreathFigures.EvenStream],
             DrillName = DrillName,
             OffersDrill = (drill, pupil, approach, day) =>

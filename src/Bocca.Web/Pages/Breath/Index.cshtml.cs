@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Breath;
 using Bocca.Core.Health;
 using Bocca.Core.Simulation;
@@ -205,7 +206,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
         }
         catch (ArgumentOutOfRangeException problem)
         {
-            BalloonTrouble = problem.Message.Split(" (Parameter")[0];
+            BalloonTrouble = OneLine.Of(problem);
             return Page();
         }
 
@@ -218,7 +219,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             Summary = $"{litres:0.0} l.",
         };
         await Journal.WriteAsync(BreathStop.Balloons, entry, new BalloonPayload(round), Approach.ToString());
-        Tell($"{litres:0.0} l stand in the record.", "Delete", entry.Id);
+        Tell($"{litres:0.0} l are saved.", "Delete", entry.Id);
         return RedirectToPage(new { pupilId = Pupil!.Id });
     }
 

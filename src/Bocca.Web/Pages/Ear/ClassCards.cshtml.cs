@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Counting;
 using Bocca.Core.Score;
 using Bocca.Core.Teaching;
@@ -60,7 +61,7 @@ public sealed class ClassCardsModel(Journal journal) : StagePage(journal)
         }
         catch (ArgumentException problem)
         {
-            Trouble = problem.Message;
+            Trouble = OneLine.Of(problem);
         }
 
         return Page();

@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Counting;
 using Bocca.Core.Judging;
 using Bocca.Core.Score;
@@ -82,7 +83,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
 
     protected override EntryKind<CountPayload> Kind => EarStop.Cards;
 
-    protected override string KeptWords => "The cards stand in the record.";
+    protected override string KeptWords => "The cards are saved.";
 
     protected override bool IsPlaying(string drill) =>
         CountDrill.All.FirstOrDefault(each => each.Id == drill)?.Ways.HasFlag(CountWays.Played) != false;
@@ -107,7 +108,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         }
         catch (ArgumentException problem)
         {
-            Trouble = problem.Message;
+            Trouble = OneLine.Of(problem);
         }
 
         CleanTempo = await CleanTempoAsync();

@@ -103,6 +103,7 @@ public static class EarStop
             Kinds = [Answers, Cards],
             Followed = [EarFigures.Tapped, EarFigures.Sung, CountFigures.Clapped],
             Styles = ["notes", "ear"],
+            KeyPlaces = ["ear", "tell", "count", "delay", "cards"],
             Steps = (pupil, drill) =>
                 drill == CountTakeJudge.DrillId ? $"/ear/count/{pupil}"
                 : drill == Faults ? $"/ear/tell/{pupil}"

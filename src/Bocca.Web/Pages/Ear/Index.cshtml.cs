@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Ear;
 using Bocca.Core.Judging;
 using Bocca.Core.Simulation;
@@ -74,7 +75,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
 
     protected override EntryKind<EarPayload> Kind => EarStop.Answers;
 
-    protected override string KeptWords => "The answer stands in the record.";
+    protected override string KeptWords => "The answer is saved.";
 
     protected override bool IsPlaying(string drill) => EarDrill.All.FirstOrDefault(each => each.Id == drill)?.Plays != false;
 
@@ -102,7 +103,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
         }
         catch (Exception problem) when (problem is ArgumentException or FormatException)
         {
-            Trouble = problem.Message;
+            Trouble = OneLine.Of(problem);
         }
 
         Due = await Journal.RecalledOf(Pupil.Id, EarStop.OfEar).CountAsync(card => card.DueAt <= Clock.Now);

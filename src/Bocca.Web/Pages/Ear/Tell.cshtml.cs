@@ -42,7 +42,7 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
 
     protected override EntryKind<EarPayload> Kind => EarStop.Answers;
 
-    protected override string KeptWords => "The answer stands in the record.";
+    protected override string KeptWords => "The answer is saved.";
 
     protected override Verdict VerdictOf(EarPayload payload) => payload.Verdict;
 

@@ -1,4 +1,5 @@
 using System.Text;
+using Bocca.Core;
 using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Class;
 using Bocca.Core.Instruments;
@@ -78,7 +79,7 @@ public sealed class ChartModel(Journal journal) : NotesPage(journal)
         catch (Exception problem) when (problem is FormatException or ArgumentException)
         {
             // What was typed stays in its fields; the stage's own range is shown.
-            Trouble = problem.Message;
+            Trouble = OneLine.Of(problem);
             Notes = Of(lowest, highest);
         }
     }

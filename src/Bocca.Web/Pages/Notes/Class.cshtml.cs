@@ -1,4 +1,5 @@
 using System.Text;
+using Bocca.Core;
 using Bocca.Core.Fingering.Class;
 using Bocca.Core.Score;
 using Bocca.Web.Frame;
@@ -66,7 +67,7 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
         }
         catch (ArgumentException problem)
         {
-            Trouble = problem.Message;
+            Trouble = OneLine.Of(problem);
             Line = ConcertLine.Of(ConcertShape.LongNote, "Bb");
         }
 

@@ -1,5 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using System.Text.Json;
+using Bocca.Core;
 using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Trainer;
 using Bocca.Core.Health;
@@ -104,7 +105,7 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
         }
         catch (ArgumentException problem)
         {
-            return Refuse(problem.Message);
+            return Refuse(OneLine.Of(problem));
         }
     }
 

@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Fingering;
 using Bocca.Core.Music;
 using Bocca.Core.Score;
@@ -86,11 +87,7 @@ public sealed class IndexModel(Journal journal) : NotesPage(journal)
             return BadRequest();
         var (saved, payload) = NotesStop.Note(Pupil, view.Written, view.Way, Clock.Now);
         await Journal.WriteAsync(NotesStop.Notes, saved, payload, Approach.ToString());
-        Tell(
-            $"{Wording.Pitch(view.Written)} stands in the record: " + $"{Wording.Setting(Pupil.Instrument, view.Way.Setting)}.",
-            "Delete",
-            saved.Id
-        );
+        Tell($"{Wording.Pitch(view.Written)} is saved: " + $"{Wording.Setting(Pupil.Instrument, view.Way.Setting)}.", "Delete", saved.Id);
         return RedirectToPage(new { pupilId = Pupil!.Id, note = saved.Subject });
     }
 
@@ -181,7 +178,7 @@ public sealed class IndexModel(Journal journal) : NotesPage(journal)
         }
         catch (Exception problem) when (problem is FormatException or ArgumentException)
         {
-            Trouble ??= problem.Message;
+            Trouble ??= OneLine.Of(problem);
             return null;
         }
     }

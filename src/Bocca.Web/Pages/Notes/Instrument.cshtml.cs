@@ -2,6 +2,7 @@ using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Drills;
+using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
@@ -57,6 +58,8 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
         )
         {
             Trouble = $"A valve lies at most {Passport.MostValveCents:0} cents off its place, sharp or flat; more is another slide.";
+            if (RefusedForms.IsForm(Request))
+                return Refuse(Trouble);
             await LoadAsync();
             return Page();
         }

@@ -127,6 +127,7 @@ public static class NotesStop
                 : $"/notes/{pupil}/hand?drill={Uri.EscapeDataString(drill)}",
             Followed = [HandFigures.Settings],
             Styles = ["notes"],
+            KeyPlaces = ["notes", "tube", "slide", "hand", "hand-drill", "call"],
             Dues =
             [
                 new StopDue(

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Bocca.Core;
 using Bocca.Core.Embouchure;
 using Bocca.Core.Instruments;
 using Bocca.Core.Teaching;
@@ -59,7 +60,7 @@ public sealed class SlideModel(Journal journal) : NotesPage(journal)
         }
         catch (ArgumentException problem)
         {
-            Trouble = double.IsNaN(ApartCm ?? double.NaN) ? "Measure the centimetres between the two positions." : problem.Message;
+            Trouble = double.IsNaN(ApartCm ?? double.NaN) ? "Measure the centimetres between the two positions." : OneLine.Of(problem);
             return Page();
         }
     }
@@ -76,7 +77,7 @@ public sealed class SlideModel(Journal journal) : NotesPage(journal)
         }
         catch (ArgumentException problem)
         {
-            MarksTrouble = problem.Message;
+            MarksTrouble = OneLine.Of(problem);
             return Page();
         }
     }

@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Pieces;
 using Bocca.Core.Score;
 using Bocca.Web.Frame;
@@ -85,7 +86,7 @@ public sealed class IndexModel(Journal journal) : StagePage(journal)
         }
         catch (InvalidDataException problem)
         {
-            Trouble = score is null ? problem.Message : $"{Path.GetFileName(score.FileName)}: {problem.Message}";
+            Trouble = score is null ? OneLine.Of(problem) : $"{OneLine.Of(Path.GetFileName(score.FileName))}: {OneLine.Of(problem)}";
             await LoadAsync();
             return Page();
         }

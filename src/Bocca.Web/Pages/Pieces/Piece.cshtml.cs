@@ -1,4 +1,5 @@
 using System.Text;
+using Bocca.Core;
 using Bocca.Core.Ear;
 using Bocca.Core.Instruments;
 using Bocca.Core.Pieces;
@@ -62,7 +63,7 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
         }
         catch (Exception problem) when (problem is ArgumentException or InvalidDataException)
         {
-            Trouble = problem.Message;
+            Trouble = OneLine.Of(problem);
             Offers = PartOffer.Of(source.Score, Pupil!.Instrument, Pupil.Reading);
         }
 

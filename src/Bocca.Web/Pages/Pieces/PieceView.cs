@@ -143,6 +143,7 @@ public sealed record PieceView(Pupil Pupil, WorkedPiece Worked, Core.Music.Tunin
             bars = Plan.Line.Bars.Select(bar => bar.Number),
             cards = BarCard.Of(Plan.Line).Select(card => card is null ? null : new { own = card.Text, metre = $"{card.Metre}" }),
             notes = Plan.Line.Notes.Select(Note),
+            ways = Plan.Line.Notes.Select(note => note.Sounding).DistinctBy(pitch => pitch.Midi).ToDictionary(pitch => pitch.Midi, Ways),
             breaths = Plan.Breathed.Breaths.Select(Breath),
             outOfAir = Plan.Breathed.OutOfAirAt,
             spans = Plan.Breathed.Spans.Select(span => new
@@ -202,7 +203,7 @@ public sealed record PieceView(Pupil Pupil, WorkedPiece Worked, Core.Music.Tunin
             setting = choice.Fingering.Setting.ToString(),
             plain = choice.Plain.Setting.ToString(),
             why = choice.Reason,
-            also = Ways(choice),
+            pitch = note.Sounding.Midi,
             pinned = choice.IsPinned,
             barred = choice.Barred is not null,
             cm = choice.Fingering.Setting.Position > 0 ? Math.Round(choice.SlideCm, 1) : (double?)null,
@@ -215,13 +216,17 @@ public sealed record PieceView(Pupil Pupil, WorkedPiece Worked, Core.Music.Tunin
         };
     }
 
-    /// <summary>Ways to choose from at a note: the one chosen, the chart's, and what is as good.</summary>
-    private static IEnumerable<object> Ways(PassageChoice choice) =>
-        choice
-            .Also.Prepend(choice.Plain)
-            .Prepend(choice.Fingering)
+    /// <summary>The ways to choose from at a note: all that the Notes stop shows of it, those out of this hand's reach with why.</summary>
+    private IEnumerable<object> Ways(Core.Music.Pitch sounding) =>
+        PassageWay
+            .Every(Worked.Player, sounding)
             .DistinctBy(way => way.Setting)
-            .Select(way => new { setting = way.Setting.ToString(), cents = Math.Round(way.Cents) });
+            .Select(way => new
+            {
+                setting = way.Setting.ToString(),
+                cents = Math.Round(way.Cents),
+                barred = way.Barred,
+            });
 
     private static object Breath(PlannedBreath breath) =>
         new

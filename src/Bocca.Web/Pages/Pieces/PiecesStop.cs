@@ -13,5 +13,6 @@ public static class PiecesStop
             Name = "Pieces",
             Promise = "A piece read, fingered, breathed and studied before it is played.",
             Styles = ["pieces"],
+            KeyPlaces = ["piece"],
         };
 }

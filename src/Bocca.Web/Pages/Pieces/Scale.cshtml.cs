@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Music;
 using Bocca.Core.Pieces;
 using Bocca.Web.Frame;
@@ -73,7 +74,7 @@ public sealed class ScaleModel(Journal journal) : StagePage(journal)
         }
         catch (ArgumentException problem)
         {
-            Trouble = problem.Message;
+            Trouble = OneLine.Of(problem);
             return Page();
         }
     }

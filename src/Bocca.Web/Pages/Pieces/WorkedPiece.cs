@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Bocca.Core.Fingering.Class;
+using Bocca.Core.Fingering.Passage;
 using Bocca.Core.Fingering.Trainer;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
@@ -22,6 +23,7 @@ namespace Bocca.Web.Pages.Pieces;
 /// <param name="Plan">The plan.</param>
 /// <param name="BreathWords">Where the breath that is planned with comes from.</param>
 /// <param name="Studied">What the record says of the pupil.</param>
+/// <param name="Player">Who fingers it.</param>
 public sealed record WorkedPiece(
     Piece Piece,
     PieceVersion Version,
@@ -29,7 +31,8 @@ public sealed record WorkedPiece(
     PieceFor Played,
     PiecePlan Plan,
     string BreathWords,
-    StudyPupil Studied
+    StudyPupil Studied,
+    PassagePlayer Player
 )
 {
     /// <summary>The document as this pupil reads it: the whole score, or the part alone where it is written anew.</summary>
@@ -113,7 +116,7 @@ public static class WorkedPieces
             PieceChoices.Parse(played.Choices, own.Instrument.Slide is not null),
             studied
         );
-        return new WorkedPiece(piece, version, source, played, plan, breath.Words, studied);
+        return new WorkedPiece(piece, version, source, played, plan, breath.Words, studied, player);
     }
 
     /// <summary>Changes of the hand that are slower than the pupil's usual one, and by how much.</summary>

@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Judging;
 using Bocca.Core.Practice.Lesson;
 using Bocca.Web.Frame;
@@ -61,7 +62,7 @@ public sealed class LessonModel(Journal journal) : EntriesPage(journal)
     }
 
     /// <summary>
-    /// Begins a lesson on its first part; one that is on goes on. While one is on with somebody else it is asked first what becomes of that.
+    /// Begins a lesson on its first part; one that is on goes on. While one is on with somebody else, it is asked first what becomes of it.
     /// </summary>
     /// <param name="minutes">How long it is to be.</param>
     /// <param name="other">What becomes of the other one: <c>end</c> or <c>both</c>; null for not asked yet.</param>
@@ -87,7 +88,7 @@ public sealed class LessonModel(Journal journal) : EntriesPage(journal)
         }
         catch (ArgumentException problem)
         {
-            return Refuse(problem.Message);
+            return Refuse(OneLine.Of(problem));
         }
     }
 

@@ -155,7 +155,7 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
             : null;
     }
 
-    /// <summary>What stands in the way, in plain words: the cause behind the lesson's cue that has not helped yet; empty for none.</summary>
+    /// <summary>What stands in the way: the cause behind the lesson's cue that has not helped yet; empty for none.</summary>
     private async Task<string> FaultAsync(Entry lesson) =>
         (await Journal.CuesAsync(Pupil!.Id, lesson.At)).Tries is [{ Helped: false, Cue: var cue }, ..]
         && Symptoms.Find(cue.Split('.')[0]) is { Causes: [var cause, ..] }

@@ -144,5 +144,6 @@ public static class PracticeStop
             Promise = "What happened since last time, the lesson, and a week that adds up.",
             Kinds = [Weeks, Reports, Lessons, Remarks, Cues, Messages, Rounds],
             Styles = ["notes", "practice"],
+            KeyPlaces = ["week"],
         };
 }

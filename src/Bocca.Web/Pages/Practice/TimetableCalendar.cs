@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Practice.Timetable;
 using Bocca.Web.Record;
 using Ical.Net;
@@ -105,7 +106,7 @@ public static class TimetableCalendar
             }
             catch (Exception problem) when (problem is ArgumentException or InvalidOperationException or FormatException)
             {
-                left.Add($"{Short(each.Summary)}: {problem.Message.Split(" (Parameter")[0]}");
+                left.Add($"{Short(each.Summary)}: {OneLine.Of(problem)}");
             }
         }
 

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Bocca.Core;
 using Bocca.Core.Practice.Week;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
@@ -217,7 +218,7 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
         }
         catch (ArgumentException problem)
         {
-            Trouble = problem.Message.Split(" (Parameter")[0];
+            Trouble = OneLine.Of(problem);
         }
     }
 

@@ -95,7 +95,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
                 if (FromTheSide(sent) is { Count: > 0 } side)
                     entry.Summary = $"{entry.Summary} {string.Join(' ', side.Select(line => line.Sentence))}";
                 await Journal.WriteAsync(SetupStop.Placements, entry, payload, Approach.ToString());
-                Tell($"The placement stands in the record: {100 * entry.Level:0} % above.", "Delete", entry.Id);
+                Tell($"The placement is saved: {100 * entry.Level:0} % above.", "Delete", entry.Id);
                 return new OkResult();
             }
         );

@@ -1,4 +1,5 @@
 using System.Text;
+using Bocca.Core;
 using Bocca.Core.Fingering.Class;
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
@@ -78,7 +79,7 @@ public sealed class ClassModel(Journal journal) : ClassPage(journal)
         }
         catch (ArgumentException problem)
         {
-            Trouble = problem.Message;
+            Trouble = OneLine.Of(problem);
         }
 
         Parts = [.. members.Select(member => (ClassSlur.Of(member, Asked), member.Player))];

@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Score;
 using Bocca.Core.Slurs;
 using Bocca.Web.Frame;
@@ -49,7 +50,7 @@ public sealed class OwnModel(Journal journal) : SlursPage(journal)
         }
         catch (InvalidDataException problem)
         {
-            Trouble = problem.Message;
+            Trouble = OneLine.Of(problem);
         }
 
         return Page();

@@ -38,6 +38,7 @@ public static class SlursStop
             Kinds = [Takes],
             Followed = [SlurFigures.Clean],
             Styles = ["notes"],
+            KeyPlaces = ["call"],
             Dues =
             [
                 new StopDue(count => $"{count} {(count == 1 ? "slur" : "slurs")} due again", pupil => $"/slurs/{pupil}", "slurs-due")

@@ -1,3 +1,4 @@
+using Bocca.Core;
 using Bocca.Core.Fingering.Class;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
@@ -260,7 +261,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         catch (ArgumentException problem)
         {
             // What was typed stays in its field; the stage shows the first note instead.
-            Trouble = problem.Message;
+            Trouble = OneLine.Of(problem);
             plan = drill.Plan(player, Approach, asked.Tempo);
         }
 

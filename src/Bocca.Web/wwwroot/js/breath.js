@@ -1,5 +1,6 @@
-import { remembered, unfold } from "./frame.js";
-import { Capture } from "./capture.js";
+import { passingMs, remembered, unfold } from "./frame.js";
+import { Capture, silentWords } from "./capture.js";
+import { pressed } from "./keys.js";
 import { audio, clicks, countIn, countInClicks, inWords, refusal } from "./sound.js";
 import { forget, keep as store, waiting } from "./waiting.js";
 
@@ -37,11 +38,11 @@ export const breath = () => ({
     this.chooseSource();
     this.draw(0.12);
     this.listener = (event) => {
-      if (event.key === "Escape" && this.running) this.stopNow?.();
+      if (pressed(event, "breath") && this.running) this.stopNow?.();
     };
     window.addEventListener("keydown", this.listener);
     window.addEventListener("beforeunload", (this.leaver = (event) => this.running && event.preventDefault()));
-    window.addEventListener("bocca:leaving", (this.warner = () => (this.trouble = "A drill is running. Stop it first; what was done is kept.")));
+    window.addEventListener("bocca:leaving", (this.warner = () => this.pass("A drill is running. Stop it first; what was done is kept.")));
     // Who feels dizzy is not asked twice.
     this.$root.querySelector(".hand").addEventListener("submit", () => (this.running = false));
     this.unsent = (await waiting("breath", this.$root.dataset.pupil)) ?? null;
@@ -57,6 +58,11 @@ export const breath = () => ({
   // The practice player has more to choose.
   chooseSource() {
     if (this.isPractice) unfold(this.$root.querySelector(".transport"), true);
+  },
+
+  pass(words) {
+    this.trouble = words;
+    setTimeout(() => this.trouble === words && (this.trouble = ""), passingMs);
   },
 
   byMicrophone() {
@@ -114,7 +120,10 @@ export const breath = () => ({
       if (capture) {
         await capture.open();
         if (this.isPractice) played = await this.practice(context, asked);
-        else await capture.fromMicrophone();
+        else {
+          capture.onsilent = (silent) => (this.trouble = silent ? silentWords : this.trouble === silentWords ? "" : this.trouble);
+          await capture.fromMicrophone();
+        }
       }
       const begin = context.currentTime + 0.2;
       const first = begin + countIn * beat;

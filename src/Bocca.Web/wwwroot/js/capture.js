@@ -1,3 +1,6 @@
+// What is said where nothing at all comes from a microphone.
+export const silentWords = "The microphone is silent. Is it switched on, and is it the right one?";
+
 // Takes sound in, from the microphone or from the practice player, and gives back one piece of it as a WAV.
 export class Capture {
   #context;
@@ -8,6 +11,11 @@ export class Capture {
   // Called with each block as it comes.
   onblock = null;
 
+  // Called where nothing at all comes from the microphone, and again, with false, once something does.
+  onsilent = null;
+  #listensFrom = null;
+  #silent = false;
+
   constructor(context) {
     this.#context = context;
   }
@@ -17,11 +25,24 @@ export class Capture {
     this.#node = new AudioWorkletNode(this.#context, "capture", { numberOfOutputs: 1 });
     this.#node.port.onmessage = (event) => {
       this.#blocks.push(event.data);
+      this.#hearsNothing(event.data);
       this.onblock?.(event.data);
     };
     // A node that leads nowhere is not run; this one leads to silence.
     const silence = new GainNode(this.#context, { gain: 0 });
     this.#node.connect(silence).connect(this.#context.destination);
+  }
+
+  // A room is never as still as a line that is off: what stays under this for so long is no sound (peak; seconds; ours).
+  #hearsNothing({ from, samples }) {
+    const stillest = 0.0002, seconds = 2.5;
+    if (this.#listensFrom === null) return;
+    const hears = samples.some((sample) => Math.abs(sample) > stillest);
+    if (hears) this.#listensFrom = from + samples.length;
+    const silent = from + samples.length - this.#listensFrom > seconds * this.#context.sampleRate;
+    if (silent === this.#silent) return;
+    this.#silent = silent;
+    this.onsilent?.(silent);
   }
 
   // Every kind of processing is off: it destroys what is to be measured. A microphone that goes away is told at once.
@@ -35,6 +56,7 @@ export class Capture {
     track.onended = () => lost?.("The microphone went away in the middle of the take. Plug it in again and start once more.");
     track.onmute = () => lost?.("The microphone was muted in the middle of the take. Switch it on and start once more.");
     this.#context.createMediaStreamSource(stream).connect(this.#node);
+    this.#listensFrom = this.#context.currentTime * this.#context.sampleRate;
     this.#release = () => {
       track.onended = track.onmute = null;
       track.stop();

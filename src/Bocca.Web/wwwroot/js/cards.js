@@ -1,3 +1,4 @@
+import { deedOf } from "./keys.js";
 import { engrave } from "./notation.js";
 import { audio, clicks } from "./sound.js";
 
@@ -64,10 +65,10 @@ export const cards = () => ({
   },
 
   key(event) {
-    if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]") || ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName)) return;
-    if (["ArrowRight", "PageDown"].includes(event.key)) this.on();
-    else if (["ArrowLeft", "PageUp"].includes(event.key)) this.back();
-    else if (event.code === "KeyF") this.full();
+    const key = deedOf(event, "cards");
+    if (key?.deed === "after") this.on();
+    else if (key?.deed === "before") this.back();
+    else if (key?.deed === "full") this.full();
     else return;
     event.preventDefault();
   },

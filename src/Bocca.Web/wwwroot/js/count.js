@@ -1,3 +1,4 @@
+import { deedOf } from "./keys.js";
 import { engrave } from "./notation.js";
 import { audio, inWords, momentOf } from "./sound.js";
 import { taking } from "./take.js";
@@ -16,6 +17,7 @@ export const count = () => {
       this.listener = (event) => this.key(event);
       window.addEventListener("keydown", this.listener);
       this.home.addEventListener("pointerdown", (event) => event.target.closest("[data-tap]") && this.tap(event));
+      this.home.addEventListener("bocca:tap", ({ detail }) => this.running ? this.tap(detail) : this.toggle());
       this.shown();
     },
 
@@ -56,10 +58,10 @@ export const count = () => {
     },
 
     key(event) {
-      if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]") || ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName)) return;
-      if (event.code === "KeyT") this.tap(event);
-      else if (event.code === "KeyH" && !this.running) this.home.querySelector("[data-model]")?.click();
-      else if (event.code === "KeyN" && !this.running) this.otherCards();
+      const key = deedOf(event, "count");
+      if (key?.deed === "tap") this.tap(event);
+      else if (key?.deed === "hear" && !this.running) this.home.querySelector("[data-model]")?.click();
+      else if (key?.deed === "others" && !this.running) this.otherCards();
     },
 
     // A key that is held repeats itself; that is no tap.

@@ -1,4 +1,5 @@
 import { Capture } from "./capture.js";
+import { deedOf } from "./keys.js";
 import { audio, inWords, momentOf, refusal } from "./sound.js";
 
 const [count, apart, lead] = [8, 0.6, 0.5];
@@ -29,9 +30,10 @@ export const delay = () => ({
     const ms = localStorage.getItem("bocca.delay.ms");
     if (ms) this.tell(Number(ms), Number(localStorage.getItem("bocca.delay.spread")));
     this.habit = localStorage.getItem("bocca.delay.habit") ?? "";
-    this.listener = (event) => event.code === "KeyT" && !event.repeat && this.tap(event);
+    this.listener = (event) => deedOf(event, "delay") && !event.repeat && this.tap(event);
     window.addEventListener("keydown", this.listener);
     this.$root.addEventListener("pointerdown", (event) => event.target.closest("[data-tap]") && this.tap(event));
+    this.$root.addEventListener("bocca:tap", ({ detail }) => this.tap(detail));
   },
 
   destroy() {

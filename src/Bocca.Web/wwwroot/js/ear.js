@@ -1,8 +1,8 @@
+import { deedOf } from "./keys.js";
 import { engrave } from "./notation.js";
 import { audio, inWords, line } from "./sound.js";
 import { taking } from "./take.js";
 
-const keys = ["KeyJ", "KeyK", "KeyL", "Semicolon", "KeyU", "KeyI", "KeyO", "KeyP", "KeyN", "KeyM"];
 
 // The ear: a question is heard, answered by taps, sung, played.
 export const ear = () => {
@@ -78,10 +78,10 @@ export const ear = () => {
     },
 
     key(event) {
-      if (event.ctrlKey || event.metaKey || event.altKey || this.running || document.querySelector("dialog[open]") || ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName)) return;
-      if (event.code === "KeyH") this.home.querySelector("[data-model]")?.click();
-      else if (event.key === "Backspace") this.untap();
-      else this.home.querySelectorAll("[data-choice]")[keys.indexOf(event.code)]?.click();
+      const key = this.running ? null : deedOf(event, "ear");
+      if (key?.deed === "hear") this.home.querySelector("[data-model]")?.click();
+      else if (key?.deed === "back") this.untap();
+      else if (key) this.home.querySelectorAll("[data-choice]")[key.at]?.click();
     },
 
     async toggle() {

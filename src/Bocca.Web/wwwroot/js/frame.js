@@ -1,6 +1,10 @@
 // The frame: jumping along the path, finding a pupil, light and dim.
-const typing = (element) => element instanceof HTMLElement && (element.isContentEditable || ["INPUT", "SELECT", "TEXTAREA"].includes(element.tagName));
+import { pressed, typing } from "./keys.js";
+
 const pressing = (element) => element instanceof HTMLElement && ["A", "BUTTON", "SUMMARY"].includes(element.tagName);
+
+// So long a word in passing stands (ms); what can be undone, and what went wrong, stays.
+export const passingMs = 5000;
 
 // The answer that the finder waits for; an earlier one that comes later is not shown.
 let finding = Promise.resolve();
@@ -33,6 +37,11 @@ function restRunsDown() {
 
 export const frame = () => ({
   init() {
+    // Who chose with the keyboard goes on from there.
+    const last = JSON.parse(sessionStorage.getItem("bocca.focus") ?? "null");
+    sessionStorage.removeItem("bocca.focus");
+    if (last?.path === location.pathname) document.querySelector(`select[data-leads][name="${last.name}"]`)?.focus();
+    for (const told of document.querySelectorAll(".told[data-passing]")) setTimeout(() => told.remove(), passingMs);
     this.clock = setInterval(() => {
       restRunsDown();
       minutesRun();
@@ -60,7 +69,11 @@ export const frame = () => ({
   },
 
   find(event) {
-    finding = find(event.target.value);
+    // The key opens the finder; what is typed there is looked for.
+    if (event.type === "keydown") {
+      event.preventDefault();
+      show("finder");
+    } else finding = find(event.target.value);
   },
 
   key(event) {
@@ -72,39 +85,85 @@ export const frame = () => ({
       return;
     }
     if (document.querySelector("dialog[open]") || typing(event.target)) return;
-    // While a take runs nothing leads away from it but Stop.
+    const here = pressed(event, "everywhere");
+    // While a take runs nothing leads away from it but Stop; where a tap is asked, Space is one.
     if (document.querySelector(".work.taking")) {
-      if (/^[0-9/]$|^Enter$/.test(event.key)) leaving(event);
-      if (event.key === " " && !event.target.closest("[data-go]")) {
+      if (here && ["find", "accept", "stop"].includes(here.deed)) leaving(event);
+      if (here?.deed === "start" && !tapped(event) && !event.target.closest("[data-go]")) {
         event.preventDefault();
         document.querySelector("[data-go]").click();
       }
       return;
     }
-    if (event.key === "/") {
-      event.preventDefault();
-      show("finder");
-    } else if (event.key === "?") {
-      show("keys");
-    } else if (/^[0-9]$/.test(event.key)) {
-      document.querySelector(`.path a[data-key="${event.key}"]`)?.click();
-    } else if (event.key === " " && !pressing(event.target)) {
-      const go = document.querySelector("[data-go]");
-      if (go) {
-        event.preventDefault();
-        go.click();
-      }
-    } else if (event.key.toLowerCase() === "m") {
-      // The key opens the remark, and is no letter of it.
-      event.preventDefault();
-      show("lesson-note");
-    } else if (event.key.toLowerCase() === "g") {
-      document.querySelector("[data-next-part]")?.click();
-    } else if (event.key === "Enter" && !pressing(event.target)) {
-      document.querySelector("[data-accept]")?.click();
-    }
+    if (here) this[here.deed]?.(event, here.at);
+    else if (pressed(event, "lesson")) this[pressed(event, "lesson").deed](event);
+  },
+
+  // What the keys of everywhere and of a lesson do.
+  stop(event, at) {
+    document.querySelector(`.path a[data-key="${(at + 1) % 10}"]`)?.click();
+  },
+
+  start(event) {
+    if (tapped(event) || pressing(event.target)) return;
+    const go = document.querySelector("[data-go]");
+    if (!go) return;
+    event.preventDefault();
+    go.click();
+  },
+
+  // After a take Enter does what is recommended, also where Start was clicked last and has the focus.
+  accept(event) {
+    const accept = [...document.querySelectorAll("[data-accept]")].find((each) => each.getClientRects().length > 0);
+    if (!accept || (pressing(event.target) && !event.target.closest("[data-go]"))) return;
+    event.preventDefault();
+    accept.click();
+  },
+
+  help() {
+    show("keys");
+  },
+
+  remark(event) {
+    // The key opens the remark, and is no letter of it.
+    event.preventDefault();
+    show("lesson-note");
+  },
+
+  next() {
+    document.querySelector("[data-next-part]")?.click();
   },
 });
+
+// A tap by Space, where the page shows a place to tap at.
+function tapped(event) {
+  const place = [...document.querySelectorAll("[data-tap]")].find((each) => each.getClientRects().length > 0);
+  if (!place || event.repeat) return Boolean(place);
+  event.preventDefault();
+  place.dispatchEvent(new CustomEvent("bocca:tap", { bubbles: true, detail: event }));
+  return true;
+}
+
+// A list that leads to another page does so when a choice is made: with the keyboard on Enter, or on leaving it, not at every arrow.
+let waiting = null, byKey = false;
+document.addEventListener("keydown", (event) => {
+  const list = event.target.closest?.("select[data-leads]");
+  byKey = Boolean(list) && event.key !== "Enter";
+  if (list && event.key === "Enter" && waiting === list) lead(list);
+}, true);
+document.addEventListener("pointerdown", () => (byKey = false), true);
+document.addEventListener("change", (event) => {
+  const list = event.target.closest?.("select[data-leads]");
+  if (!list || !byKey || event.detail === "leads") return;
+  event.stopImmediatePropagation();
+  waiting = list;
+}, true);
+document.addEventListener("focusout", (event) => event.target === waiting && lead(waiting), true);
+function lead(list) {
+  [waiting, byKey] = [null, false];
+  sessionStorage.setItem("bocca.focus", JSON.stringify({ name: list.name, path: location.pathname }));
+  list.dispatchEvent(new CustomEvent("change", { bubbles: true, detail: "leads" }));
+}
 
 function leaving(event) {
   event.preventDefault();

@@ -1,8 +1,12 @@
 import { engrave } from "./notation.js";
+import { pressed } from "./keys.js";
 import { audio, refusal } from "./sound.js";
 
-// By their place under the right hand, whatever a keyboard prints there; figures for keyboards that lack it.
-const keys = { KeyJ: "1", KeyK: "2", KeyL: "3", Semicolon: "4", KeyT: "T", Digit1: "1", Digit2: "2", Digit3: "3", Digit4: "4", Numpad1: "1", Numpad2: "2", Numpad3: "3", Numpad4: "4" };
+// The valve of a key: by its place under the right hand, or its figure.
+function valveOf(event) {
+  const key = pressed(event, "hand") ?? pressed(event, "hand-drill");
+  return key?.deed === "thumb" ? "T" : key?.deed === "valve" ? String(key.at + 1) : null;
+}
 const choiceKeys = ["J", "K", "L", ";"];
 
 // The silent drills: shows what is asked, times what is given, sends it. What is right the server has said beforehand for
@@ -117,13 +121,13 @@ export const hand = () => ({
 
   key(event) {
     if (!this.running || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]") || ["SELECT", "TEXTAREA"].includes(event.target.tagName)) return;
-    const key = event.key.toLowerCase();
+    const [deed, valve] = [pressed(event, "hand-drill")?.deed, valveOf(event)];
     const prompt = this.prompts[this.at];
-    if (key === "escape") this.stop("Stopped; what was done so far is not kept.");
-    else if (key === " " || key === "enter") this.give();
-    else if (prompt.choices.length && keys[event.code]) this.$root.querySelectorAll("[data-choice]")[Number(keys[event.code]) - 1]?.click();
-    else if (keys[event.code]) this.press(keys[event.code], true);
-    else if (this.$root.dataset.slide && (key === "arrowright" || key === "arrowleft")) (prompt.cm === null ? this.shift(key === "arrowright" ? 1 : -1) : this.nudge(key === "arrowright" ? 0.5 : -0.5));
+    if (deed === "away") this.stop("Stopped; what was done so far is not kept.");
+    else if (deed === "give") this.give();
+    else if (prompt.choices.length && valve) this.$root.querySelectorAll("[data-choice]")[Number(valve) - 1]?.click();
+    else if (valve) this.press(valve, true);
+    else if (this.$root.dataset.slide && (deed === "before" || deed === "after")) (prompt.cm === null ? this.shift(deed === "after" ? 1 : -1) : this.nudge(deed === "after" ? 0.5 : -0.5));
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -131,7 +135,8 @@ export const hand = () => ({
 
   // Held on the keyboard, valves come up with the finger; tapped, they stay until the answer is given.
   lift(event) {
-    if (this.running && keys[event.code]) this.press(keys[event.code], false);
+    const valve = this.running && valveOf(event);
+    if (valve) this.press(valve, false);
   },
 
   press(name, down) {

@@ -1,3 +1,4 @@
+import { deedOf } from "./keys.js";
 import { engrave } from "./notation.js";
 
 // Engraved lines of a chart or a class sheet, drawn once; and printing.
@@ -53,10 +54,8 @@ export const callOut = () => ({
   },
 
   key(event) {
-    if (this.at < 0 || ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName)) return;
-    if (event.key === "ArrowRight") this.go(this.at + 1);
-    else if (event.key === "ArrowLeft") this.go(this.at - 1);
-    else if (event.key === "Escape") this.go(-1);
+    const deed = this.at < 0 ? null : deedOf(event, "call")?.deed;
+    if (deed) this.go({ after: this.at + 1, before: this.at - 1, away: -1 }[deed]);
   },
 
   // Past the last note the whole sheet stands again.

@@ -1,7 +1,6 @@
 import { engrave } from "./notation.js";
+import { deedOf } from "./keys.js";
 import { audio } from "./sound.js";
-
-const keys = { j: "1", k: "2", l: "3", ";": "4" };
 
 // The Notes stop: the engraved row, the valves under the hand, the sound of the note.
 export const notes = () => ({
@@ -29,12 +28,13 @@ export const notes = () => ({
   },
 
   key(event) {
-    if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]") || ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName)) return;
+    const key = deedOf(event, "notes");
+    if (!key) return;
     const links = [...this.$root.querySelectorAll("[data-note-link]")];
     const here = links.findIndex((link) => link.hasAttribute("aria-current"));
-    if (event.key === "ArrowRight" || event.key === "ArrowLeft") links[here + (event.key === "ArrowRight" ? 1 : -1)]?.click();
-    else if (event.key.toLowerCase() === "h") this.hear();
-    else if (keys[event.key.toLowerCase()]) this.$root.querySelector(`[data-valve="${keys[event.key.toLowerCase()]}"]`)?.click();
+    if (key.deed === "before" || key.deed === "after") links[here + (key.deed === "after" ? 1 : -1)]?.click();
+    else if (key.deed === "hear") this.hear();
+    else this.$root.querySelector(`[data-valve="${key.deed === "thumb" ? "T" : key.at + 1}"]`)?.click();
   },
 
   async hear() {

@@ -1,3 +1,4 @@
+import { deedOf } from "./keys.js";
 import { engrave } from "./notation.js";
 import { draw } from "./piece-layers.js";
 import { listening } from "./piece-sound.js";
@@ -56,10 +57,10 @@ export const piece = () => ({
   },
 
   key(event) {
-    if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]") || ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName)) return;
-    if (event.key === "ArrowRight") this.choose(Math.min(this.plan.notes.length - 1, this.chosen + 1));
-    else if (event.key === "ArrowLeft") this.choose(Math.max(0, this.chosen - 1));
-    else if (event.key === "Escape" && this.chosen >= 0) this.choose(-1);
+    const key = deedOf(event, "piece");
+    if (key?.deed === "after") this.choose(Math.min(this.plan.notes.length - 1, this.chosen + 1));
+    else if (key?.deed === "before") this.choose(Math.max(0, this.chosen - 1));
+    else if (key?.deed === "away" && this.chosen >= 0) this.choose(-1);
     else return;
     event.preventDefault();
   },
@@ -96,13 +97,15 @@ export const piece = () => ({
     sing.hidden = !phrase?.line;
     if (phrase?.line) sing.href = `${sing.dataset.sing}&${new URLSearchParams({ line: phrase.line, tempo: Math.min(160, Math.max(40, Math.round(this.plan.tempo))) })}`;
     if (card) link.href = `${link.dataset.card}?${new URLSearchParams({ ...card, tempo: Math.min(160, Math.max(40, Math.round(this.plan.tempo))) })}`;
-    panel.querySelector("[data-note-ways]").replaceChildren(...note.also.map((way) => this.way(note, way)));
+    panel.querySelector("[data-note-ways]").replaceChildren(...this.plan.ways[note.pitch].map((way) => this.way(note, way)));
   },
 
   way(note, way) {
     const button = Object.assign(document.createElement("button"), { type: "button", className: "btn btn-outline-secondary", textContent: `${way.setting} (${way.cents > 0 ? "+" : ""}${way.cents} cents)` });
     button.dataset.pin = way.setting;
     button.setAttribute("aria-pressed", String(note.pinned && note.setting === way.setting));
+    button.disabled = way.barred !== null;
+    if (way.barred) button.title = way.barred;
     return button;
   },
 

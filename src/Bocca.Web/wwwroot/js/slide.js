@@ -1,3 +1,5 @@
+import { deedOf } from "./keys.js";
+
 // The slide under the pointer: what the server reckoned for each quarter centimetre, shown.
 export const slide = () => ({
   init() {
@@ -12,8 +14,7 @@ export const slide = () => ({
   },
 
   key(event) {
-    if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]") || ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName)) return;
-    const step = { ArrowRight: 0.25, ArrowLeft: -0.25 }[event.key];
+    const step = { after: 0.25, before: -0.25 }[deedOf(event, "slide")?.deed];
     if (!step) return;
     const pointer = this.$root.querySelector("[data-pointer]");
     pointer.value = Number(pointer.value) + step * (event.shiftKey ? 4 : 1);

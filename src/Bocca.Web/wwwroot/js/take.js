@@ -1,5 +1,5 @@
-import { Capture, wavOf } from "./capture.js";
-import { remembered, unfold } from "./frame.js";
+import { Capture, silentWords, wavOf } from "./capture.js";
+import { passingMs, remembered, unfold } from "./frame.js";
 import { Live } from "./live.js";
 import { audio, countIn, countInClicks, inWords, line, note, refusal } from "./sound.js";
 import { forget, keep, waiting } from "./waiting.js";
@@ -66,7 +66,7 @@ export const taking = (stop, fields) => ({
     this.led = this.field("led") ? remembered(this.field("led"), "bocca.led") : "alone";
     this.$watch("led", (led) => localStorage.setItem("bocca.led", led));
     window.addEventListener("beforeunload", (this.leaver = (event) => this.running && event.preventDefault()));
-    window.addEventListener("bocca:leaving", (this.warner = () => (this.trouble = "A take is running. Stop it first; what is finished will be heard.")));
+    window.addEventListener("bocca:leaving", (this.warner = () => this.pass("A take is running. Stop it first; what is finished will be heard.")));
     this.$root.addEventListener("click", (event) => this.again(event));
     this.unsent = (await waiting(stop, this.$root.dataset.pupil)) ?? null;
     if (this.unsent) this.trouble = `A take of ${new Date(this.unsent.at).toTimeString().slice(0, 5)} was not judged yet.`;
@@ -84,6 +84,18 @@ export const taking = (stop, fields) => ({
   // A sound that is made has more to choose.
   chooseSource() {
     if (this.isMade) unfold(this.$root.querySelector(".transport"), true);
+  },
+
+  // Said while it can still be mended, and taken back once something is heard.
+  silent(silent) {
+    if (silent) this.trouble = silentWords;
+    else if (this.trouble === silentWords) this.trouble = "";
+  },
+
+  // A word in passing goes by itself; what has to be answered stays.
+  pass(words) {
+    this.trouble = words;
+    setTimeout(() => this.trouble === words && (this.trouble = ""), passingMs);
   },
 
   // After a demonstration it is the pupil's turn.
@@ -251,6 +263,7 @@ export const taking = (stop, fields) => ({
     try {
       await Promise.all([capture.open(), live.open()]);
       const played = this.isPractice ? await this.practice(context, drill) : null;
+      capture.onsilent = (silent) => this.silent(silent);
       if (!played) await capture.fromMicrophone((why) => this.stopNow?.(why));
       const start = context.currentTime + 0.2;
       // Mine, then yours: as many whole bars of four as the model has, with a count before each of us.

@@ -1,3 +1,4 @@
+import { deedOf } from "./keys.js";
 import { audio, inWords } from "./sound.js";
 import { taking } from "./take.js";
 
@@ -27,9 +28,8 @@ export const tell = () => {
     },
 
     key(event) {
-      if (event.ctrlKey || event.metaKey || event.altKey || this.running || document.querySelector("dialog[open]") || ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName)) return;
-      const which = { KeyJ: 1, KeyK: 2 }[event.code];
-      if (which) this.home.querySelector(`[data-hear="${which}"]`)?.click();
+      const key = this.running ? null : deedOf(event, "tell");
+      if (key) this.home.querySelector(`[data-hear="${key.at + 1}"]`)?.click();
     },
 
     async hear(event) {

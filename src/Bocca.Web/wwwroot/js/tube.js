@@ -1,4 +1,4 @@
-const keys = { j: "1", k: "2", l: "3", ";": "4", t: "T" };
+import { deedOf } from "./keys.js";
 
 // All rungs: the column of the setting under the hand, and its tube drawn straight beneath.
 export const tube = () => ({
@@ -15,12 +15,13 @@ export const tube = () => ({
   },
 
   key(event) {
-    if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]") || ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName)) return;
-    if (event.key === "ArrowRight" || event.key === "ArrowLeft") {
+    const key = deedOf(event, "tube");
+    if (!key) return;
+    if (key.deed === "before" || key.deed === "after") {
       const here = this.columns.findIndex((column) => column.classList.contains("now"));
-      const next = this.columns[here + (event.key === "ArrowRight" ? 1 : -1)];
+      const next = this.columns[here + (key.deed === "after" ? 1 : -1)];
       if (next) this.choose(next.dataset.setting);
-    } else if (keys[event.key.toLowerCase()]) this.$root.querySelector(`[data-valve="${keys[event.key.toLowerCase()]}"]`)?.click();
+    } else this.$root.querySelector(`[data-valve="${key.deed === "thumb" ? "T" : key.at + 1}"]`)?.click();
   },
 
   press(event) {

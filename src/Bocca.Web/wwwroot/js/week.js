@@ -1,3 +1,5 @@
+import { deedOf } from "./keys.js";
+
 // The week's strip, changed by hand: a round is picked, moved, swapped, taken out, or stays on its days. Every change goes into the address
 // as days of the item; the plan is made anew around it.
 const days = 7;
@@ -70,7 +72,8 @@ const deeds = {
   free: (round) => ask({ [round.dataset.round]: null }),
 };
 
-const keys = { ArrowLeft: "earlier", ArrowRight: "later", Delete: "out", Backspace: "out", l: "lock", L: "lock" };
+// What the keys of the table are called here.
+const named = { before: "earlier", after: "later", out: "out", lock: "lock" };
 
 // A round that is dragged: with the mouse, a finger or a pen.
 function drag(event) {
@@ -118,8 +121,7 @@ function undoable() {
   told.hidden = false;
   told.querySelector("[data-undo-move]").addEventListener("click", back);
   window.addEventListener("keydown", (event) => {
-    const typing = event.target.closest?.("input, select, textarea");
-    if (event.key.toLowerCase() === "z" && !typing && !event.altKey && !document.querySelector("dialog[open]")) back();
+    if (deedOf(event, "week")?.deed === "undo") back();
   });
 }
 
@@ -133,10 +135,11 @@ export function changeable() {
   });
   strip().addEventListener("keydown", (event) => {
     const round = event.target.closest("[data-pick]")?.closest("[data-round]");
-    if (!round || !keys[event.key] || event.ctrlKey || event.metaKey) return;
+    const deed = deeds[named[deedOf(event, "week")?.deed]];
+    if (!round || !deed) return;
     event.preventDefault();
     event.stopPropagation();
-    deeds[keys[event.key]](round);
+    deed(round);
   });
   hand().addEventListener("click", (event) => {
     const button = event.target.closest("button");
