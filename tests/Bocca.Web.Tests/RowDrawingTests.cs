@@ -20,7 +20,7 @@ public sealed class RowDrawingTests
     }
 
     [Fact]
-    public void The_ribbon_lies_on_the_rungs_meant_and_the_neighbours_are_there_too()
+    public void The_wire_lies_on_the_rungs_meant_and_the_neighbours_are_there_too()
     {
         var drawing = Draw("G4 C5", 80);
         // Common practice: open, G4 is partial 3 and C5 partial 4; slack gives C4, tight E5.
@@ -34,7 +34,23 @@ public sealed class RowDrawingTests
     [InlineData("G4 C5 G4", 3)]
     [InlineData("G4~C5 G4", 2)]
     public void A_slur_is_one_stroke_and_the_tongue_begins_another(string notes, int strokes) =>
-        Assert.Equal(strokes, Draw(notes, 80).Ribbons.Count);
+        Assert.Equal(strokes, Draw(notes, 80).Wires.Count);
+
+    [Theory]
+    [InlineData(1, false, 0)]
+    [InlineData(2, true, 1)]
+    [InlineData(4, true, 3)]
+    public void A_head_is_open_from_a_half_note_on_and_each_further_beat_has_a_bead(int beats, bool open, int beads)
+    {
+        var trace = RowTrace.Meant(RowPlan.Even(MeantNote.Row(Trumpet, Trumpet.Readings[0], "G4 C5"), 80, beats));
+        var notes = new RowDrawing(trace, Trumpet, Trumpet.Readings[0], 80, Tuning.Standard, false).Notes;
+        Assert.All(notes, note => Assert.Equal((open, beads), (note.Head.Open, note.Beads.Count)));
+        Assert.All(notes, note => Assert.All(note.Beads, bead => Assert.Equal(note.Y, bead.Y)));
+        Assert.Equal(
+            Enumerable.Range(0, 2 * beats).Select(beat => (double)beat).Where(beat => beat % beats != 0),
+            notes.SelectMany(note => note.Beads).Select(bead => Math.Round(bead.Beat, 6))
+        );
+    }
 
     [Fact]
     public void The_axes_follow_from_what_is_written_whatever_was_heard_and_at_every_tempo()
@@ -46,7 +62,7 @@ public sealed class RowDrawingTests
             note => note with { Outcome = NoteOutcome.Octave, HeardHz = 2000, StartSeconds = note.DueSeconds + 0.7, EndSeconds = 99 }
         );
         Assert.Equal((before.From, before.Seconds, before.Low, before.High), (after.From, after.Seconds, after.Low, after.High));
-        Assert.Equal(before.Ribbons, after.Ribbons);
+        Assert.Equal(before.Wires, after.Wires);
         Assert.Equal(before.Beats, Draw("G4~C5", 120).Beats, 1e-9);
         Assert.All(after.Misses, miss => Assert.InRange(miss.MissY, RowDrawing.Top, RowDrawing.Bottom));
     }

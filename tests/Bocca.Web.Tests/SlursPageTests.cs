@@ -149,7 +149,7 @@ public sealed class SlursPageTests : IDisposable
         Assert.Equal(byEar ? "yes" : "", page.QuerySelector("[data-model]")!.GetAttribute("data-first"));
         Assert.Equal(!byEar, page.QuerySelector("[data-written]")!.HasAttribute("open"));
         // The written path stands on the rungs from the start; by ear its notes have no names.
-        Assert.True(page.QuerySelectorAll(".row-picture .ribbon").Length >= 2);
+        Assert.True(page.QuerySelectorAll(".row-picture .wire").Length >= 2);
         Assert.True(page.QuerySelectorAll(".row-picture .rung-line.meant").Length >= 2);
         Assert.Equal(byEar, page.QuerySelectorAll(".row-picture .written").Length == 0);
         Assert.Empty(page.QuerySelectorAll(".row-picture .starts"));

@@ -184,7 +184,7 @@ describe("the ear", () => {
       for (const note of notes) await page.tap(`[data-choice="${names[note]}"]`);
       assert.match(await page.textContent("[data-tapped-line]"), /Now press Start/);
       // Before it is played nothing on the page tells which notes they were.
-      assert.equal(await page.locator(".ribbon-way").first().isVisible(), false);
+      assert.equal(await page.locator(".head").first().isVisible(), false);
       await page.click("[data-more]");
       await page.selectOption("[name=source]", "File");
       await page.setInputFiles("[name=file]", copied);

@@ -54,7 +54,7 @@ async function isOnTheRungBelow(page) {
 }
 
 describe("a take", () => {
-  for (const [stop, path, character, written, led] of [["buzz", "/buzz/1?drill=steady-line", "good", ".gate, .try .asked", "alone"], ["buzz of several kinds", "/buzz/1?drill=lips-tune", "good", ".strip .asked", "alone"], ["tone", "/tone/1?drill=what-came&notes=G4", "one-low", ".ribbon, .rung-line.meant", "first"], ["slurs", "/slurs/4?drill=pair:0:3", "good", ".ribbon, .rung-line.meant", "with"]])
+  for (const [stop, path, character, written, led] of [["buzz", "/buzz/1?drill=steady-line", "good", ".gate, .try .asked", "alone"], ["buzz of several kinds", "/buzz/1?drill=lips-tune", "good", ".strip .asked", "alone"], ["tone", "/tone/1?drill=what-came&notes=G4", "one-low", ".wire, .head, .rung-line.meant", "first"], ["slurs", "/slurs/4?drill=pair:0:3", "good", ".wire, .head, .rung-line.meant", "with"]])
     it(`stays on one drawing: ${stop}, led ${led}`, { timeout: 90000 }, async () => {
       await visit({}, async (page) => {
         await page.goto(address + path);

@@ -7,7 +7,20 @@ using Bocca.Web.Frame;
 
 namespace Bocca.Web.Drawings;
 
-/// <summary>A meant note on its ribbon, and what came of it.</summary>
+/// <summary>
+/// A beat within a meant note: a bead on its wire.
+/// </summary>
+/// <param name="X">Where.</param>
+/// <param name="Y">On which height.</param>
+/// <param name="Beat">The beat it is, from the first note.</param>
+public readonly record struct Bead(double X, double Y, double Beat);
+
+/// <summary>The head of a meant note: as large as there is room, open from two beats on.</summary>
+/// <param name="Radius">Half its width.</param>
+/// <param name="Open">Whether it is a half or a whole note.</param>
+public readonly record struct NoteHead(double Radius, bool Open);
+
+/// <summary>A meant note on its wire, and what came of it.</summary>
 public sealed record DrawnNote(
     int Number,
     double X,
@@ -20,7 +33,16 @@ public sealed record DrawnNote(
     double MissY,
     string Wanted,
     string Heard
-);
+)
+{
+    /// <summary>Its head, and a bead at each further beat.</summary>
+    public NoteHead Head { get; init; }
+
+    public IReadOnlyList<Bead> Beads { get; init; } = [];
+
+    /// <summary>Whether the tongue begins it.</summary>
+    public bool Tongued => Wanted == "T";
+}
 
 /// <summary>
 /// A partial of the tube as a short rung at a side of the drawing, named by its note, or by its number where notes are hidden.
@@ -29,7 +51,8 @@ public sealed record SideRung(int Partial, double Y, string Name, bool Meant);
 
 /// <summary>
 /// A row of notes over time, the same before, while and after it is played: the tube's partials as rungs at the sides, at true height;
-/// what is written as a ribbon that bends from rung to rung, a new one wherever the tongue begins; what was heard as a thread upon it.
+/// each meant note as its head on its rung with a wire along it and a bead at every beat, the wire bending to the next rung in a slur; what
+/// was heard as a thread about it.
 /// The axes follow from what is written alone, so that a thread drawn while it sounds stays where it is.
 /// </summary>
 public sealed class RowDrawing
@@ -40,7 +63,7 @@ public sealed class RowDrawing
     public const double Right = Width - 52;
     public const double Top = 16;
 
-    /// <summary>Under the ribbon two lines of starts have room.</summary>
+    /// <summary>Under the wires two lines of starts have room.</summary>
     public const double Bottom = Height - 46;
 
     /// <summary>The first note begins so many beats after the left end; the last one ends so many before the right.</summary>
@@ -52,11 +75,16 @@ public sealed class RowDrawing
     /// <summary>A neighbour partial further off than this does not spread the drawing.</summary>
     private const double FurthestNeighbour = 7;
 
-    private const double GateSemitones = 0.5;
+    /// <summary>The largest and the smallest head, and from how many beats on one is open (common practice: a half note).</summary>
+    private const double LargestHead = 13,
+        SmallestHead = 6,
+        OpenBeats = 2;
+
     private const int StartPoints = 2;
     private const double LetterWidth = 9.5;
     private readonly bool _named;
     private readonly Tuning _tuning;
+    private readonly double _tempo;
     private readonly IReadOnlyList<double> _starts;
 
     /// <param name="trace">The row, as meant or as heard.</param>
@@ -65,7 +93,7 @@ public sealed class RowDrawing
     /// <param name="tempo">Beats a minute.</param>
     /// <param name="tuning">The room's reference A, for a row that does not say its own.</param>
     /// <param name="heard">Whether it was played: how notes began is shown only then.</param>
-    /// <param name="named">Whether the ribbon carries the names of its notes.</param>
+    /// <param name="named">Whether the notes carry their names.</param>
     public RowDrawing(
         RowTrace trace,
         Instrument instrument,
@@ -76,7 +104,7 @@ public sealed class RowDrawing
         bool named = true
     )
     {
-        (_named, _tuning) = (named, trace.A4Hz is { } own ? new Tuning(own) : tuning);
+        (_named, _tempo, _tuning) = (named, tempo, trace.A4Hz is { } own ? new Tuning(own) : tuning);
         Rows =
             heard
             && trace.Notes.Count is > 1 and <= 48
@@ -91,7 +119,7 @@ public sealed class RowDrawing
         (Low, High) = Heights(trace);
         LeftRungs = [.. SideOf(trace.Notes[0], trace, instrument, reading)];
         RightRungs = [.. SideOf(trace.Notes[^1], trace, instrument, reading)];
-        Ribbons = [.. RibbonsOf(trace)];
+        Wires = [.. WiresOf(trace)];
         Notes = [.. trace.Notes.Select((note, i) => Draw(note, i > 0 ? trace.Notes[i - 1] : null, _starts[i]))];
         Misses = [.. Apart(Notes)];
         Thread = [.. Runs(trace)];
@@ -119,11 +147,8 @@ public sealed class RowDrawing
 
     public IReadOnlyList<SideRung> RightRungs { get; }
 
-    /// <summary>The written way: a path for each start of the tongue, and where it starts.</summary>
-    public IReadOnlyList<(string Path, double X, double Y)> Ribbons { get; }
-
-    /// <summary>How wide the ribbon is: half a semitone either way, and never too thin to see.</summary>
-    public double RibbonWidth => Math.Clamp(2 * GateSemitones / (High - Low) * (Bottom - Top), 12, 36);
+    /// <summary>The written way: a wire for all that follows without the tongue.</summary>
+    public IReadOnlyList<string> Wires { get; }
 
     public IReadOnlyList<DrawnNote> Notes { get; }
 
@@ -170,34 +195,43 @@ public sealed class RowDrawing
                 trace.Notes.Any(other => other.Setting == note.Setting && other.Partial == each.rung.Partial)
             ));
 
-    /// <summary>One stroke for all that follows without the tongue.</summary>
-    private IEnumerable<(string Path, double X, double Y)> RibbonsOf(RowTrace trace)
+    /// <summary>One wire for all that follows without the tongue.</summary>
+    private IEnumerable<string> WiresOf(RowTrace trace)
     {
         var path = new StringBuilder();
-        var from = (X: 0.0, Y: 0.0);
         for (var i = 0; i < trace.Notes.Count; i++)
         {
             var note = trace.Notes[i];
             var (x, y) = (X(_starts[i]), Y(note.Midi));
             var goesOn = i > 0 && trace.Notes[i - 1] is { SlurredToNext: true, EndsPhrase: false };
             // A note that another start follows leaves the tongue a little room.
-            var end = Math.Max(x + 4, X(_starts[i] + note.AskedSeconds) - (note.SlurredToNext ? 0 : 4));
-            var bend = Math.Min(18, (end - x) / 4);
+            var end = Math.Max(x + 4, X(_starts[i] + note.AskedSeconds) - (note.SlurredToNext ? 0 : 8));
+            var bend = Math.Min(22, (end - x) / 4);
             if (goesOn)
-            {
-                path.Append($"C{x:0.#} {Y(trace.Notes[i - 1].Midi):0.#} {x:0.#} {y:0.#} {x + bend:0.#} {y:0.#}");
-            }
+                path.Append($"C{x:0.#} {Y(trace.Notes[i - 1].Midi):0.#} {x - 2:0.#} {y:0.#} {x + bend:0.#} {y:0.#}");
             else
-            {
-                from = (x, y);
                 path.Clear().Append($"M{x:0.#} {y:0.#}");
-            }
-
             var slurs = note is { SlurredToNext: true, EndsPhrase: false } && i + 1 < trace.Notes.Count;
             path.Append($"L{(slurs ? end - bend : end):0.#} {y:0.#}");
             if (!slurs)
-                yield return (path.ToString(), from.X, from.Y);
+                yield return path.ToString();
         }
+    }
+
+    /// <summary>The head, no larger than its note has room, and its beads: one for each further beat that it lasts.</summary>
+    private (NoteHead Head, IReadOnlyList<Bead> Beads) Wired(TracedNote note, double start)
+    {
+        var (beat, beats) = (60 / _tempo, note.AskedSeconds * _tempo / 60);
+        var room = note.AskedSeconds / Seconds * (Right - Left);
+        var first = (start - _starts[0]) / beat;
+        return (
+            new NoteHead(Math.Clamp(room * 0.35, SmallestHead, LargestHead), beats >= OpenBeats - 0.01),
+            [
+                .. Enumerable
+                    .Range(1, Math.Max(0, (int)Math.Floor(beats + 0.01) - 1))
+                    .Select(each => new Bead(X(start + (each * beat)), Y(note.Midi), first + each)),
+            ]
+        );
     }
 
     private static IEnumerable<DrawnNote> Apart(IReadOnlyList<DrawnNote> notes)
@@ -216,6 +250,7 @@ public sealed class RowDrawing
     {
         var came = note.Outcome == NoteOutcome.Right;
         var heard = Heard(note);
+        var (head, beads) = Wired(note, start);
         return new DrawnNote(
             note.Number,
             X(start),
@@ -240,10 +275,14 @@ public sealed class RowDrawing
                 false => "–",
                 null => "·",
             }
-        );
+        )
+        {
+            Head = head,
+            Beads = beads,
+        };
     }
 
-    /// <summary>On the far side of the thread from the ribbon, and inside the drawing.</summary>
+    /// <summary>On the far side of the thread from the wire, and inside the drawing.</summary>
     private double MissHeight(double heard, double meant) => Math.Clamp(Y(heard) + (heard > meant ? -16 : 28), Top + 14, Bottom - 4);
 
     private double? Heard(TracedNote note) => note.HeardHz is { } hertz ? _tuning.Midi(hertz) : null;

@@ -77,7 +77,7 @@ internal static class EarTrace
                 .Sentence[(heard.Sentence.IndexOf(':', StringComparison.Ordinal) + 2)..]
                 .Split(':')[0]
                 .TrimEnd('.'),
-            // The thread beside the ribbon shows it.
+            // The thread about the wire shows it.
             _ => "",
         };
 

@@ -326,6 +326,7 @@ export const taking = (stop, fields) => ({
       this.label = listening ? "listen" : at < 0 ? (at >= -2 ? "breathe" : "count in") : beat.phase === "Sing" ? `sing: ${beat.label}` : beat.label;
       this.say();
       this.$root.querySelector("[data-count]").classList.toggle("resting", at < 0 || beat.phase === "Rest" || beat.phase === "Breathe");
+      for (const bead of this.$root.querySelectorAll(".bead")) bead.classList.toggle("passed", Number(bead.dataset.beat) <= at);
     });
     return whole ? null : context.currentTime;
   },
