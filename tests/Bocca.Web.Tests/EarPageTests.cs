@@ -71,7 +71,7 @@ public sealed class EarPageTests : IDisposable
         var pupil = await AddAsync(LearningStage.Lips);
         var tab = Tab();
         var page = (await tab.OpenAsync($"/ear/{pupil.Id}")).Page;
-        Assert.Contains("Which is lowest?", page.QuerySelector("h1")!.TextContent);
+        Assert.Contains("Which is lower?", page.QuerySelector("h1")!.TextContent);
         Assert.Equal(2, page.QuerySelectorAll("[data-choice]").Length);
         var (level, seed) = (Value(page, "level"), Value(page, "seed"));
         async Task<IHtmlDocument> TapAsync(string tapped)

@@ -57,7 +57,7 @@ public sealed class SlursPageTests : IDisposable
     {
         var pupil = await AddAsync(LearningStage.FirstNotes);
         var (_, empty) = await Tab().OpenAsync($"/slurs/{pupil.Id}");
-        Assert.Contains("Slurs take only notes that have come already", empty.QuerySelector("#stage")!.TextContent);
+        Assert.Contains("Slurs use notes you can already play", empty.QuerySelector("#stage")!.TextContent);
         Assert.NotNull(empty.QuerySelector($"a[href='/tone/{pupil.Id}?drill=open-pair']"));
         await _room.InRecordAsync(async db =>
         {

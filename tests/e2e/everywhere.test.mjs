@@ -2,13 +2,14 @@
 import assert from "node:assert/strict";
 import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
+import { join } from "node:path";
 import { describe, it } from "node:test";
-import { address, visit, withApp } from "./app.mjs";
+import { address, playAtOnce, top, visit, withApp } from "./app.mjs";
 
 withApp();
 
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
-const pages = ["/", "/buzz", "/buzz/1", "/buzz/1?drill=sound4-rest4", "/notes/1?note=D4", "/notes/3?note=G4", "/record/1", "/pupils/1", "/pupils/new", "/breath/1", "/breath/5", "/set-up/1", "/set-up/3/checks", "/set-up/1/watch", "/set-up/1/motion", "/approach", "/approach/1", "/tone/1", "/tone/3?drill=tongue-four", "/notes/1/chart?whole=true&others=true", "/notes/6/tube", "/notes/3/slide", "/notes/class?shape=MajorScale", "/notes/class?shape=MajorScale&sheets=true", "/notes/1/hand", "/notes/3/hand?drill=by-eye", "/notes/4/instrument", "/slurs/4", "/slurs/7/lips", "/slurs/7/own", "/slurs/6/map", "/slurs/class", "/ear/1", "/ear/4?drill=sing-intervals", "/ear/3?drill=copy-back", "/ear/count/4", "/ear/tell/1", "/ear/delay/1", "/ear/class", "/pieces/7", "/pieces/7/3", "/pieces/6/5/sheet?of=study", "/pieces/6/5/sheet?of=breaths", "/pieces/3/5", "/pieces/1/write", "/pieces/4/scale", "/health/1", "/approach/bands/1", "/approach/drills", "/approach/limits", "/approach/cues", "/approach/cues/1?symptom=oneLow", "/approach/changes/1", "/practice/1", "/practice/4/week", "/practice/1/message", "/practice/1/lesson", "/practice/1/sheet", "/practice/1/term", "/practice/class", "/practice/wall", "/practice/timetable", "/practice/paper"];
+const pages = ["/", "/buzz", "/buzz/1", "/buzz/1?drill=sound4-rest4", "/notes/1?note=D4", "/notes/3?note=G4", "/record/1", "/pupils/1", "/pupils/new", "/breath/1", "/breath/5", "/set-up/1", "/set-up/3/checks", "/set-up/1/watch", "/set-up/1/motion", "/approach", "/approach/1", "/tone/1", "/tone/3?drill=tongue-four", "/notes/1/chart?whole=true&others=true", "/notes/6/tube", "/notes/3/slide", "/notes/class?shape=MajorScale", "/notes/class?shape=MajorScale&sheets=true", "/notes/1/hand", "/notes/3/hand?drill=by-eye", "/notes/4/instrument", "/slurs/4", "/slurs/7/lips", "/slurs/7/own", "/slurs/6/map", "/slurs/class", "/ear/6", "/ear/4?drill=sing-intervals", "/ear/3?drill=copy-back", "/ear/count/6", "/ear/tell/1", "/ear/delay/1", "/ear/class", "/pieces/7", "/pieces/7/3", "/pieces/6/5/sheet?of=study", "/pieces/6/5/sheet?of=breaths", "/pieces/3/5", "/pieces/1/write", "/pieces/4/scale", "/health/1", "/approach/bands/1", "/approach/drills", "/approach/limits", "/approach/cues", "/approach/cues/1?symptom=oneLow", "/approach/changes/1", "/practice/1", "/practice/4/week", "/practice/1/message", "/practice/1/lesson", "/practice/1/sheet", "/practice/1/term", "/practice/class", "/practice/wall", "/practice/timetable", "/practice/paper"];
 
 const sizes = [{ width: 390, height: 844 }, { width: 1024, height: 768 }, { width: 1280, height: 800 }];
 const tags = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"];
@@ -41,6 +42,73 @@ describe("every page", () => {
     await visit({ alters: true }, async (page) => {
       await page.addInitScript(axe);
       for (const path of pages) assert.deepEqual(await look(page, path), []);
+    });
+  });
+
+  // What a verdict may say at most: of all symptoms the longest cue and cause, and a summary of three lines.
+  it("with a verdict shows it whole beside its buttons at 1280x720 while a lesson is on", { timeout: 120000 }, async () => {
+    const symptoms = JSON.parse(readFileSync(join(top, "src/Bocca.Core/Judging/symptoms.json"), "utf8"));
+    const longest = (words) => words.sort((a, b) => b.length - a.length)[0];
+    const cue = longest(symptoms.filter(({ id }) => !/dizz|hurt|tired/i.test(id)).flatMap(({ fixes }) => fixes.map((fix) => fix.cue)));
+    const reason = longest(symptoms.flatMap(({ causes }) => causes));
+    await visit({ viewport: { width: 1280, height: 720 } }, async (page) => {
+      await page.goto(`${address}/practice/4`);
+      await page.click("text=Begin the lesson");
+      await page.waitForSelector("[data-lesson-strip]");
+      for (const [path, character] of [["/buzz/4?drill=steady-line", "air-first"], ["/tone/4?drill=what-came", "one-low"], ["/slurs/4?drill=pair:0:3", "over"], ["/ear/4?drill=sing-intervals", null], ["/ear/count/4", null]]) {
+        await page.goto(address + path);
+        await playAtOnce(page, { character: character ?? (await page.locator("[name=character] option").last().getAttribute("value")) });
+        await page.waitForSelector("[data-replay]:not([hidden])");
+        const found = await page.evaluate(([cue, reason]) => {
+          const say = (what, words) => document.querySelector(what) && (document.querySelector(what).textContent = words);
+          say("[data-summary]", "Two of four notes came. F♯3 came out as B♭2, both times: one partial low. The valves were right.");
+          say("[data-next]", cue);
+          say(".next .reason", reason);
+          const hand = document.querySelector(".hand");
+          return { over: hand.scrollHeight - hand.clientHeight, room: document.querySelector(".transport").getBoundingClientRect().top - hand.getBoundingClientRect().bottom };
+        }, [cue, reason]);
+        assert.ok(found.over <= 0 && found.room >= 0, `${path}: ${found.over} px of the hand are out of sight, ${found.room} px above the transport`);
+      }
+    });
+  });
+
+  it("keeps the room's paper on the whole screen, and what a file chooser says can be read", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      for (const theme of ["light", "dark"]) {
+        await page.goto(`${address}/ear/class`);
+        await page.evaluate((chosen) => (document.documentElement.dataset.theme = chosen), theme);
+        const room = await page.evaluate(() => getComputedStyle(document.body).backgroundColor);
+        await page.evaluate(() => document.querySelector("#stage").requestFullscreen());
+        assert.equal(await page.evaluate(() => getComputedStyle(document.fullscreenElement).backgroundColor), room);
+        await page.evaluate(() => document.exitFullscreen());
+        await page.goto(`${address}/practice/timetable`);
+        await page.evaluate((chosen) => (document.documentElement.dataset.theme = chosen), theme);
+        const [ink, behind] = await page.evaluate(() => {
+          const { color, backgroundColor } = getComputedStyle(document.querySelector("input[type=file]"), "::file-selector-button");
+          return [color, backgroundColor];
+        });
+        const light = (colour) => colour.match(/\d+/g).slice(0, 3).map(Number).reduce((sum, each) => sum + each, 0) / 3;
+        assert.ok(Math.abs(light(ink) - light(behind)) > 120, `${theme}: ${ink} on ${behind}`);
+      }
+    });
+  });
+
+  it("of a study is read on paper: no tabs, no bracket over the table, no label over another", { timeout: 60000 }, async () => {
+    await visit({}, async (page) => {
+      await page.goto(`${address}/pieces/6/5/sheet?of=study`);
+      await page.waitForSelector(".over .phrase");
+      await page.emulateMedia({ media: "print" });
+      const found = await page.evaluate(() => {
+        const boxes = [...document.querySelectorAll(".over text")].map((text) => ({ words: text.textContent, ...text.getBoundingClientRect().toJSON() }));
+        const over = (a, b) => a.left < b.right - 1 && b.left < a.right - 1 && a.top < b.bottom - 4 && b.top < a.bottom - 4;
+        return {
+          tabs: [...document.querySelectorAll(".views")].filter((tabs) => tabs.checkVisibility()).length,
+          onTable: boxes.filter(({ top }) => top < document.querySelector(".study-table").getBoundingClientRect().bottom).map(({ words }) => words),
+          together: boxes.flatMap((a, i) => boxes.slice(i + 1).filter((b) => over(a, b)).map((b) => `${a.words} on ${b.words}`)),
+        };
+      });
+      await page.emulateMedia({ media: "screen" });
+      assert.deepEqual(found, { tabs: 0, onTable: [], together: [] });
     });
   });
 

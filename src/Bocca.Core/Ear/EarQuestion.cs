@@ -15,6 +15,12 @@ public sealed record EarChoice(string Id, string Words, Pitch? Written = null);
 /// <param name="Seed">The same seed asks the same.</param>
 public sealed record EarQuestion(EarDrill Drill, int Level, int Seed)
 {
+    /// <summary>What it asks: of two sounds, which is lower.</summary>
+    public string Title => Drill.Kind == EarKind.Lowest && Choices.Count == 2 ? "Which is lower?" : Drill.Name;
+
+    /// <summary>What is done, in a sentence.</summary>
+    public string Ask => Drill.Kind == EarKind.Lowest && Choices.Count == 2 ? "Listen, then tap the lower." : Drill.Ask;
+
     /// <summary>What Bocca sounds before: notes with their beats, sounding pitches.</summary>
     public IReadOnlyList<(Pitch Sounding, double StartBeat, double Beats)> Heard { get; init; } = [];
 

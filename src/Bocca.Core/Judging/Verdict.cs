@@ -40,6 +40,12 @@ public sealed record Verdict(
                         : Next,
             };
 
+    /// <summary>The one number to read first: the first outside its band, else the first; none where nothing was measured.</summary>
+    public IReadOnlyList<HeardNumber> FirstNumber() => [.. Heard.OrderBy(number => number.InBand != false).Take(1)];
+
+    /// <summary>The numbers beside the first, in their order.</summary>
+    public IReadOnlyList<HeardNumber> OtherNumbers() => [.. Heard.Except(FirstNumber())];
+
     /// <summary>What the drill asked for beside what was heard; empty where it only asks for tries alike.</summary>
     public IReadOnlyList<AskedHeard> Asked { get; init; } = [];
 

@@ -127,7 +127,7 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
             Take(candidates.OrderByDescending(each => each.Likely), _ => "One more that comes.");
         var note =
             candidates.Count == 0 && player.Met is not null
-                ? "Slurs take only notes that have come already, two on one setting: on Tone, Low and next, at will, comes first."
+                ? "Slurs use notes you can already play. First: low note or the next one up (Tone)."
             : candidates.Count == 0 ? "No slur fits this range in one breath yet: first a longer stream, or a wider range."
             : tired ? "Tired lips: nothing high, nothing new today."
             : chosen.Count < 3 ? $"{minutes:0.#} minutes hold no more."

@@ -9,8 +9,8 @@ namespace Bocca.Web.Frame;
 public sealed record KeyOf(string Place, string Deed, IReadOnlyList<string> Labels, string Words, bool ByPlace = false);
 
 /// <summary>
-/// All keys there are, in one table: pages act by it, the help is made from it, and no key stands twice in a place. Keys of everywhere and of
-/// a lesson are no other page's; what is seen in <em>Watching</em> has its letters in the data of the observations.
+/// All keys there are, in one table: pages act by it, the help is made from it, and no key stands twice in a place. Keys of everywhere and
+/// of a lesson are no other page's; what is seen in <em>Watching</em> has its letters in the data of the observations.
 /// </summary>
 public static class Keys
 {

@@ -8,7 +8,7 @@ namespace Bocca.Web.Pages;
 
 /// <summary>What went wrong, in one sentence, with the way back.</summary>
 [IgnoreAntiforgeryToken]
-public sealed class ProblemModel : PageModel
+public sealed class ProblemModel(Stops stops) : PageModel
 {
     /// <summary>From the address alone: what was sent may be what cannot be read.</summary>
     private int Code => int.TryParse(RouteData.Values["code"]?.ToString(), out var code) ? code : 0;
@@ -32,10 +32,28 @@ public sealed class ProblemModel : PageModel
         HttpContext.Features.Get<IExceptionHandlerFeature>()?.Error is { } error
         && (error as SqliteException ?? error.InnerException as SqliteException) is { SqliteErrorCode: 13 };
 
+    /// <summary>What is missing, by the address asked: a pupil by number, something of a pupil, or the page.</summary>
+    private string Missing
+    {
+        get
+        {
+            var asked = HttpContext.Features.Get<IStatusCodeReExecuteFeature>();
+            var parts = (asked?.OriginalPath ?? "").Split('/', StringSplitOptions.RemoveEmptyEntries);
+            var place = stops.All.FirstOrDefault(stop => stop.Place == parts.FirstOrDefault());
+            if (place is null && parts.FirstOrDefault() is not ("pupils" or "record" or "health" or "approach"))
+                return "There is no such page. Check the address, or go on from the Desk.";
+            if (parts.FirstOrDefault(part => int.TryParse(part, out _)) is not { } number)
+                return $"There is no such page{(place is null ? "" : $" of {place.Name}")}. Check the address, or go on from the Desk.";
+            if (parts[^1] != number || asked?.OriginalQueryString?.Contains('=', StringComparison.Ordinal) == true)
+                return "What you asked for is not in this room: it may have been deleted. The Desk has all pupils.";
+            return $"There is no pupil {number} in this room: deleted, or the address has another number. The Desk has all pupils.";
+        }
+    }
+
     public string Sentence =>
         Code switch
         {
-            404 => "There is nothing at this address; the pupil or take may have been deleted.",
+            404 => Missing,
             400 => "The page could not be sent as it was. Go back, reload it and try once more.",
             413 => TooMuch,
             _ when IsFull => "The disk is full, so nothing was saved. Make room; then go back and send it once more.",

@@ -283,7 +283,7 @@ public sealed class SlurWriterTests
             );
             var none = SlurDay.Of(Player(id) with { Met = new HashSet<(Setting, int)>() }, [], DateTime.UtcNow, 72, 5);
             Assert.Empty(none.Slurs);
-            Assert.Contains("Low and next", none.Note);
+            Assert.Contains("low note or the next one up", none.Note);
         }
 
         var first = Approach.Of(ApproachPreset.MouthpieceFirst);

@@ -91,6 +91,8 @@ public sealed class JournalMigrationTests : IDisposable
     public async Task What_was_carried_over_opens_on_its_pages_and_gives_its_figures()
     {
         WriteOld();
+        using (var old = Open())
+            Rows(old, "UPDATE Takes SET Source = 'Microphone'");
         await using var room = new Room { UseFolder = _folder };
         var stops = room.Services.GetRequiredService<Stops>();
         var entries = await room.InRecordAsync(db =>
@@ -145,7 +147,10 @@ public sealed class JournalMigrationTests : IDisposable
         }
 
         await using var again = new Room { UseFolder = _folder };
-        Assert.Equal(3, await again.InRecordAsync(db => db.Entries.CountAsync(entry => entry.Kind == BuzzStop.Takes.Id)));
+        Assert.Equal(
+            3,
+            await again.InRecordAsync(db => db.Entries.IgnoreQueryFilters().CountAsync(entry => entry.Kind == BuzzStop.Takes.Id))
+        );
     }
 
     private static readonly (string Table, string Kind, string At)[] Tables =
@@ -199,7 +204,10 @@ public sealed class JournalMigrationTests : IDisposable
         {
             if (name is "Id" or "TakeId" or "HeldBreaths" or "SteadinessCents")
                 continue;
-            if (name == atColumn || name is "DeletedAt" or "DoneAt")
+            // What the practice player played is nobody's: it is taken out as of when it was made.
+            if (name == "DeletedAt" && value is null && (entry["Source"] as string) == "PracticePlayer")
+                Assert.Equal(entry["At"], entry[name]);
+            else if (name == atColumn || name is "DeletedAt" or "DoneAt")
                 Assert.Equal(value is null ? null : Milliseconds((string)value), entry[name == atColumn ? "At" : name]);
             else if (name == "Place")
                 Assert.Equal(((string)value!).ToLowerInvariant(), entry["Subject"]);

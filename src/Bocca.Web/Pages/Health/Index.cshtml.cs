@@ -26,7 +26,8 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
         if (Pupil is null || Complaint.Find(complaint) is not { } told)
             return NotFound();
         var entry = await Journal.ComplainAsync(Pupil, told, Approach.ToString());
-        Tell(told.Words, "Delete", entry.Id);
+        // What follows from it stands on the page; here only that it was taken, and the way back.
+        Tell($"{told.Name}: noted.", "Delete", entry.Id);
         return Url.IsLocalUrl(back) ? LocalRedirect(back!) : RedirectToPage(new { pupilId = Pupil.Id });
     }
 }

@@ -35,6 +35,9 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
 
     public bool IsNew => PupilId is null;
 
+    /// <summary>Who has the name that was typed for a new pupil; null for nobody.</summary>
+    public Pupil? AlikeNamed { get; private set; }
+
     /// <summary>The classes there are.</summary>
     public IReadOnlyList<string> Classes { get; private set; } = [];
 
@@ -62,6 +65,7 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
     public async Task<IActionResult> OnPostAsync()
     {
         Check();
+        await AskOfTheSameNameAsync();
         if (!ModelState.IsValid)
             return Page();
         if (IsNew)
@@ -126,6 +130,18 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
         return Page();
     }
 
+    /// <summary>A name that somebody has already is asked about once: two of one name are told apart by it nowhere.</summary>
+    private async Task AskOfTheSameNameAsync()
+    {
+        if (!IsNew || Form.SameName || string.IsNullOrWhiteSpace(Form.Name))
+            return;
+        var name = Form.Name.Trim();
+        var others = await Db.Pupils.Where(pupil => pupil.DeletedAt == null).ToListAsync();
+        AlikeNamed = others.FirstOrDefault(pupil => string.Equals(pupil.Name, name, StringComparison.CurrentCultureIgnoreCase));
+        if (AlikeNamed is { } other)
+            ModelState.AddModelError("Form.Name", $"{other.Name} ({other.Instrument.Name}) is here already. Is this another pupil?");
+    }
+
     /// <summary>Something about health is kept only with a guardian's consent that is in force.</summary>
     private void CheckConsent()
     {
@@ -181,6 +197,9 @@ public sealed class PupilForm
     public string? Instrument { get; set; }
 
     public string? Reading { get; set; }
+
+    /// <summary>Whether this is another pupil of a name that is here already.</summary>
+    public bool SameName { get; set; }
 
     [EnumDataType(typeof(ApproachPreset))]
     public ApproachPreset? Preset { get; set; }

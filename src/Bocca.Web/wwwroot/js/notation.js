@@ -61,7 +61,7 @@ export async function engrave(xml, width, lines = false, { spread = 0.25, full =
   if (known) drawn.set(key, known);
   else if (await fromBefore(key)) readyLater();
   else {
-    const options = { pageWidth: Math.round((width * 100) / scale), pageHeight: lines ? 20000 : 300, adjustPageHeight: true, scale, minLastJustification: full ? 0 : 0.8, header: "none", footer: "none", breaks: auto ? "auto" : lines ? "encoded" : "none", spacingStaff: lines ? 4 : 2, spacingSystem: auto ? 16 : 4, pageMarginTop: 20, pageMarginBottom: 20, pageMarginLeft: lines ? 40 : 10, pageMarginRight: 10, svgViewBox: true, justificationSystem: 0, spacingNonLinear: 0.5, spacingLinear: spread };
+    const options = { pageWidth: Math.round((width * 100) / scale), pageHeight: lines ? 20000 : 300, adjustPageHeight: true, scale, minLastJustification: full ? 0 : 0.8, header: "none", footer: "none", breaks: auto ? "auto" : lines ? "encoded" : "none", spacingStaff: lines ? 4 : 2, spacingSystem: auto ? 34 : 4, pageMarginTop: 20, pageMarginBottom: 20, pageMarginLeft: lines ? 40 : 10, pageMarginRight: 10, svgViewBox: true, justificationSystem: 0, spacingNonLinear: 0.5, spacingLinear: spread };
     remember(key, await ask({ xml, options }));
     keep(key, drawn.get(key));
   }

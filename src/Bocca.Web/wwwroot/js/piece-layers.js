@@ -47,6 +47,17 @@ function stretches(at, from, to) {
   return parts;
 }
 
+// Words under a staff, in the first line below it where nothing else stands yet. A letter takes about half the height of its type.
+function wordsUnder(svg, staff, x, words, kind, letter = 6.2) {
+  const wide = words.length * letter + 6;
+  const from = kind.includes("centred") ? x - wide / 2 : x;
+  const lines = (staff.under ??= []);
+  let line = lines.findIndex((ends) => ends.every(([left, right]) => right <= from || left >= from + wide));
+  if (line < 0) line = lines.push([]) - 1;
+  lines[line].push([from, from + wide]);
+  svg.append(made("text", { x, y: staff.low + 17 + 15 * line, class: kind }, words));
+}
+
 const layers = {
   // The setting under each note that changes it; on a slide the path of the slide over the staff too.
   settings(svg, plan, at) {
@@ -105,7 +116,7 @@ const layers = {
     for (const each of plan.returns)
       for (const [i, part] of stretches(at, each.from, each.to).entries()) {
         svg.append(made("rect", { x: part.from - 4, y: part.staff.top - 6, width: part.to - part.from + 8, height: part.staff.bottom - part.staff.top + 12, rx: 4, class: "return" }));
-        if (i === 0) svg.append(made("text", { x: part.from, y: part.staff.low + 18, class: "words" }, each.words));
+        if (i === 0) wordsUnder(svg, part.staff, part.from, each.words, "words");
       }
     for (const run of plan.runs)
       for (const [i, part] of stretches(at, run.from, run.to).entries()) {
@@ -135,7 +146,7 @@ const layers = {
     }
     for (const hidden of plan.hidden) {
       const place = at[hidden.to];
-      if (place) svg.append(made("text", { x: place.x, y: place.staff.low + 17, class: "words centred" }, hidden.words));
+      if (place) wordsUnder(svg, place.staff, place.x, hidden.words, "words centred");
     }
   },
 

@@ -120,10 +120,17 @@ export const piece = () => ({
     else if (undo !== undefined) this.undo(undo, tempoBefore);
     else if (!note) return;
     else if (pin !== undefined) this.settle("pin", this.chosen, note.pinned && note.setting === pin ? "" : pin);
-    else if (breath !== undefined) this.settle("breath", this.chosen, breath);
+    else if (breath !== undefined) this.breath(breath);
     else if (phrase !== undefined) this.settle("phrase", this.chosen, phrase);
     else if (chart !== undefined) this.settle("chart", note.bar, chart);
     else if (free !== undefined) this.free(note);
+  },
+
+  // A breath that is barred where none stood changes nothing to be seen: that is said.
+  async breath(wanted) {
+    const stood = this.plan.breaths.some((each) => each.after === this.chosen);
+    await this.settle("breath", this.chosen, wanted);
+    if (wanted === "no" && !stood) this.home.querySelector("[data-note-place]").textContent += ". No breath stood here, and none will be put here.";
   },
 
   async free(note) {
