@@ -217,7 +217,7 @@ public sealed class PagesTests : IDisposable
         var (_, sheet) = await Tab().OpenAsync("/pupils/new");
         var first = sheet.QuerySelectorAll("form.sheet [name^='Form.']:not(details *):not([type=hidden])");
         Assert.Equal(["Form.Name", "Form.Instrument", "Form.Stage"], first.Select(field => field.GetAttribute("name")));
-        Assert.False(sheet.QuerySelector("[data-rest]")!.HasAttribute("open"));
+        Assert.False(sheet.QuerySelector("[data-folded]")!.HasAttribute("open"));
     }
 
     [Theory]
