@@ -190,5 +190,5 @@ public static class PlanCommand
             ? ""
             : $" As good: {string.Join(", ", choice.Also.Select(way => $"{way.Setting} ({way.Cents:+0;-0;0} cents)"))}.";
 
-    private static string Without(PlannedBreath breath) => breath.WithoutFrom is { } tempo ? $" Without it from {tempo:0} up." : "";
+    private static string Without(PlannedBreath breath) => breath.WithoutFrom is { } tempo ? $" At {tempo:0} or faster, leave it out." : "";
 }

@@ -90,8 +90,8 @@ public sealed class BuzzPageTests : IDisposable
         var samples = await HearAsync(tab, pupil.Id, "three-samples", BuzzDrill.Get("three-samples").Played);
         await tab.SendAsync(samples, "form[action*=Keep]");
         var after = await HearAsync(tab, pupil.Id, "sound4-rest4", "airy=14");
-        Assert.Contains("near the own too open sound", after.QuerySelector(".own-scale")!.GetAttribute("aria-label"));
-        Assert.Contains("close to your own too open sound", after.QuerySelector("[data-summary]")!.TextContent);
+        Assert.Contains("near your too-open sample", after.QuerySelector(".own-scale")!.GetAttribute("aria-label"));
+        Assert.Contains("close to your too-open sample", after.QuerySelector("[data-summary]")!.TextContent);
     }
 
     [Fact]
@@ -100,7 +100,7 @@ public sealed class BuzzPageTests : IDisposable
         var pupil = await _room.AddAsync("Ada");
         await SettleAsync(pupil.Id, "stage.mouthpiece=b advance=b", LearningStage.Mouthpiece);
         var heard = await HearAsync(Tab(), pupil.Id, "sound4-rest4", "");
-        Assert.Contains("8 of 10 good on 2 days are asked", heard.QuerySelector(".next .reason")!.TextContent);
+        Assert.Contains("Needs 8 good tries out of 10 on 2 days", heard.QuerySelector(".next .reason")!.TextContent);
         await SettleAsync(pupil.Id, "stage.mouthpiece=c", LearningStage.Mouthpiece);
         Assert.Contains(
             "first written note",
@@ -159,7 +159,7 @@ public sealed class BuzzPageTests : IDisposable
         var cues = new List<string>();
         for (var take = 0; take < 4; take++)
             cues.Add(await CueAsync(First));
-        Assert.Equal(3, cues.Take(3).Count(cue => cue == "Bring the lips closer before the breath turns round."));
+        Assert.Equal(3, cues.Take(3).Count(cue => cue == "Lips together just before you blow."));
         Assert.Equal("Same easy air: let the lips narrow a little sooner.", cues[3]);
         await CueAsync("");
         Assert.Equal("Same easy air: let the lips narrow a little sooner.", await CueAsync(First));

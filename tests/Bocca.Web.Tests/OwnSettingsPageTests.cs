@@ -32,13 +32,13 @@ public sealed class OwnSettingsPageTests : IDisposable
     {
         await _room.AddAsync("Ada");
         var strict = await HearAsync("wander=24");
-        Assert.Contains("inside the gate of 40", strict.QuerySelector(".what")!.TextContent);
+        Assert.Contains("steady (aim 40)", strict.QuerySelector(".what")!.TextContent);
         await SetAsync("/approach/bands/1", ("bands.mouthpiece.steadyCents", "12"));
         var now = await HearAsync("wander=24");
         Assert.Contains("outside the gate of 12", now.QuerySelector(".what")!.TextContent);
         var old = strict.QuerySelector("#stage")!.GetAttribute("data-take");
         var (_, shown) = await _tab.OpenAsync($"/buzz/1?take={old}");
-        Assert.Contains("inside the gate of 40", shown.QuerySelector(".what")!.TextContent);
+        Assert.Contains("steady (aim 40)", shown.QuerySelector(".what")!.TextContent);
         // The room, and everybody else in it, has the gate that ships.
         Assert.Equal("40", await ValueAsync("/approach/bands", "bands.mouthpiece.steadyCents"));
     }

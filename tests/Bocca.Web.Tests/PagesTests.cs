@@ -288,11 +288,11 @@ public sealed class PagesTests : IDisposable
         var (_, view) = await tab.OpenAsync($"/buzz/{pupil.Id}?take=1");
         Assert.Equal("no", view.QuerySelector("#stage")!.GetAttribute("data-kept"));
         var (_, accepted) = await tab.SendAsync(view, "form[action*=Accept]");
-        Assert.Contains("Bring the lips closer", accepted.QuerySelector("[data-ask]")!.TextContent);
+        Assert.Contains("Lips together just before", accepted.QuerySelector("[data-ask]")!.TextContent);
         var (_, record) = await tab.OpenAsync($"/record/{pupil.Id}");
         Assert.Contains("Two of four started with air first", record.QuerySelector(".bench")!.TextContent);
         var (_, desk) = await tab.OpenAsync("/");
-        Assert.Contains("Bring the lips closer", desk.QuerySelector(".due")!.TextContent);
+        Assert.Contains("Lips together just before", desk.QuerySelector(".due")!.TextContent);
     }
 
     [Fact]

@@ -192,11 +192,11 @@ public sealed class PiecesPageTests : IDisposable
         var (_, page) = await BringInAsync(tab, pupil.Id, Score("a-score-of-three-the-second-chosen-by-name"), "trio.musicxml");
         var offers = page.QuerySelectorAll("[data-offers] tbody tr");
         Assert.Equal(["Flute", "Horn in F"], offers.Select(offer => offer.QuerySelector("th")!.TextContent.Trim()));
-        Assert.All(offers, offer => Assert.Contains("written anew at its concert pitch", offer.TextContent));
+        Assert.All(offers, offer => Assert.Contains("transposed from concert pitch", offer.TextContent));
         var chosen = (await tab.SendAsync(page, "[data-offers] tbody tr:nth-child(2) form")).Page;
         // G4 at concert pitch lies on a trombone: second position, shortened.
         Assert.Equal("2", Settings(chosen));
-        Assert.Contains("written anew", chosen.QuerySelector("h1")!.TextContent);
+        Assert.Contains("transposed from concert pitch", chosen.QuerySelector("h1")!.TextContent);
         var drawn = MusicXmlReader.Read(Encoding.UTF8.GetBytes(Drawn(chosen)));
         Assert.Equal(Core.Music.Clef.Bass, Assert.Single(drawn.Parts).Clef);
         // Asked for again, the lines are shown once more; an octave that is none is refused.
@@ -395,7 +395,7 @@ public sealed class PiecesPageTests : IDisposable
             )
         );
         var page = (await tab.OpenAsync($"/pieces/{pupil.Id}/1")).Page;
-        Assert.Contains("written anew at its concert pitch", page.QuerySelector("[data-offers]")!.TextContent);
+        Assert.Contains("transposed from concert pitch", page.QuerySelector("[data-offers]")!.TextContent);
         Assert.Equal("1", Settings((await tab.SendAsync(page, "[data-offers] form")).Page));
     }
 }

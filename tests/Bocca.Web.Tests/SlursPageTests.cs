@@ -97,7 +97,7 @@ public sealed class SlursPageTests : IDisposable
         var pupil = await AddAsync();
         var tab = Tab();
         var good = await HearAsync(tab, pupil.Id, "good");
-        Assert.Contains("All 2 changes clean", good.QuerySelector("[data-summary]")!.TextContent);
+        Assert.Contains("Both changes clean", good.QuerySelector("[data-summary]")!.TextContent);
         var kept = (await tab.SendAsync(good, "form[action*=Keep]")).Page;
         Assert.Contains("2 of 2", kept.QuerySelector(".history")!.TextContent);
         Assert.Contains("2 of 2", (await tab.OpenAsync($"/slurs/{pupil.Id}/map")).Page.QuerySelector("[data-map]")!.TextContent);
@@ -121,7 +121,7 @@ public sealed class SlursPageTests : IDisposable
         var tab = Tab();
         await tab.SendAsync(await HearAsync(tab, pupil.Id, "good"), "form[action*=Keep]");
         var desk = (await tab.OpenAsync("/")).Page;
-        Assert.Contains("All 2 changes clean", desk.QuerySelector(".heard-line")!.TextContent);
+        Assert.Contains("Both changes clean", desk.QuerySelector(".heard-line")!.TextContent);
         Assert.Null(desk.QuerySelector("[data-due=slurs-due]"));
         await _room.InRecordAsync(db =>
             db.Entries.ExecuteUpdateAsync(set =>
@@ -184,8 +184,8 @@ public sealed class SlursPageTests : IDisposable
             var (text, says) in new[]
             {
                 ("<!DOCTYPE x [<!ENTITY a 'aaaa'><!ENTITY b '&a;&a;'>]><score-partwise>&b;</score-partwise>", "own.musicxml"),
-                ("not a score", "not MusicXML"),
-                (new string('<', 10), "not MusicXML"),
+                ("not a score", "not a MusicXML file"),
+                (new string('<', 10), "not a MusicXML file"),
                 ("PK\u0003\u0004", "own.musicxml"),
             }
         )

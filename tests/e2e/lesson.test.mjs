@@ -11,7 +11,7 @@ describe("a lesson", () => {
       await page.goto(address);
       const line = page.locator(".bench tbody tr", { hasText: "Tomas Oduya" });
       assert.match(await line.textContent(), /B♭ trumpet, week 2/);
-      assert.match(await line.locator(".due").textContent(), /Bring the lips closer/);
+      assert.match(await line.locator(".due").textContent(), /Lips together just before/);
       await line.locator("th a").click();
       await page.waitForURL(/\/record\/\d+/);
       assert.match(await page.textContent("[data-last]"), /Last time, .*: .* take/);
@@ -21,7 +21,7 @@ describe("a lesson", () => {
       await playAtOnce(page, { character: "air-first", tempo: 160 });
       assert.equal(await page.locator(".thread").count(), 4);
       assert.match(await page.textContent("[data-summary]"), /Two of four started with air first/);
-      assert.match(await page.textContent("[data-next]"), /Bring the lips closer/);
+      assert.match(await page.textContent("[data-next]"), /Lips together just before/);
       assert.equal(await page.locator(".hand .next").count(), 1);
       await page.click("[data-keep]");
       await page.waitForSelector("text=The take is saved.");

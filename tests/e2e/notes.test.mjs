@@ -101,7 +101,7 @@ describe("notes", () => {
     await visit({}, async (page) => {
       await page.goto(`${address}/approach/1`);
       await page.check("[name='point.words.notes'][value=b]");
-      await page.click("text=Teach so from now on");
+      await page.click("text=Use this approach");
       await page.goto(`${address}/notes/1?note=B4`);
       await page.waitForFunction(() => /\bH4\b/.test(document.querySelector("#stage").textContent));
       await page.goto(`${address}/notes/1?note=Bb4`);
@@ -113,7 +113,7 @@ describe("notes", () => {
       await page.waitForFunction(() => /\bH4\b/.test(document.querySelector("#stage").textContent));
       await page.goto(`${address}/approach/1`);
       await page.check("[name='point.words.notes'][value='']");
-      await page.click("text=Teach so from now on");
+      await page.click("text=Use this approach");
       await page.goto(`${address}/notes/1?note=B4`);
       assert.match(await page.textContent("#stage"), /\bB4\b/);
     });

@@ -25,7 +25,7 @@ describe("a teacher's day", () => {
       await lessons.locator("a", { hasText: "Tomas Oduya" }).click();
       await page.waitForURL(/\/practice\/\d+$/);
       const id = page.url().match(/\d+$/)[0];
-      assert.match(await page.textContent("[data-first]"), /Bring the lips closer/);
+      assert.match(await page.textContent("[data-first]"), /Lips together just before/);
       assert.equal((await page.locator(".agenda li b").allTextContents()).reduce((sum, part) => sum + Number(part), 0), 30);
 
       await page.click("[data-accept]");
@@ -186,9 +186,9 @@ describe("a teacher's day", () => {
       assert.equal(await page.locator("[data-remedy]").count(), 0);
       await page.locator("[data-turns]").tap();
       await page.waitForURL(/\/tone\/\d+/);
-      assert.match(await page.textContent("[data-round-strip]"), /The turn of Wren/);
+      assert.match(await page.textContent("[data-round-strip]"), /Wren's turn/);
       await page.locator("[data-round-strip] button", { hasText: "came" }).tap();
-      await page.waitForFunction(() => /The turn of Ines/.test(document.querySelector("[data-round-strip]")?.textContent ?? ""));
+      await page.waitForFunction(() => /Ines's turn/.test(document.querySelector("[data-round-strip]")?.textContent ?? ""));
     });
   });
 });

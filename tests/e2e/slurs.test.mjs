@@ -51,7 +51,7 @@ describe("slurs", () => {
       await page.click("[data-more]");
       await page.fill("[name=times]", "1");
       await hearFile(page, null, row, 120);
-      assert.match(await page.textContent("[data-summary]"), /All 2 changes clean/);
+      assert.match(await page.textContent("[data-summary]"), /Both changes clean/);
       assert.match(await page.textContent("[data-next]"), /Go on/);
     });
   });

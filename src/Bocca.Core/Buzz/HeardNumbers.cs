@@ -15,9 +15,7 @@ internal static class HeardNumbers
                 new HeardNumber(
                     "steadiness",
                     $"{steady:0} cents",
-                    steady <= bands.SteadyCents
-                        ? $"inside the gate of {bands.SteadyCents:0}"
-                        : $"outside the gate of {bands.SteadyCents:0}",
+                    steady <= bands.SteadyCents ? $"steady (aim {bands.SteadyCents:0})" : $"outside the gate of {bands.SteadyCents:0}",
                     steady <= bands.SteadyCents
                 )
             );
@@ -51,7 +49,7 @@ internal static class HeardNumbers
                 )
             );
         if (take.Sameness is { } same)
-            heard.Add(new HeardNumber("alike", $"{same.Score:0} of 100", $"furthest apart in {same.Worst.Item}", same.Score >= 50));
+            heard.Add(new HeardNumber("how alike", $"{same.Score:0} %", $"they differ most at the {same.Worst.Item}", same.Score >= 50));
         return [.. heard.OrderBy(number => number.InBand == false ? 0 : 1)];
     }
 

@@ -168,7 +168,7 @@ public sealed partial class RhythmCard
                     : named[1..]
                 : named;
             if (LengthOf(value) is not { } whole)
-                throw Wrong(number, $"'{token}' is no value such as q, h. or re");
+                throw Wrong(number, $"'{token}' is not a value I know; use q, h. or re");
             var tied = _notes is [.., { TiedToNext: true }];
             if (isRest && tied)
                 throw Wrong(number, "a note cannot be tied to a rest");

@@ -67,7 +67,7 @@ public static class EarJudge
         var (ear, sung, played) = (heard.EarRight, Part(heard.Sung), Part(heard.Played));
         var parts = new List<string>();
         if (ear is { } right)
-            parts.Add(right ? "ear right" : $"the ear: {string.Join(" ", heard.Question.Answer)} sounded");
+            parts.Add(right ? "ear right" : $"it was {string.Join(" ", heard.Question.Answer)}");
         if (heard.Sung.Count > 0)
             parts.Add(sung is null ? "sung right" : $"sung: {sung}");
         if (heard.Played.Count > 0)

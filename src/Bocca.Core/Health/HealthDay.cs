@@ -64,7 +64,7 @@ public sealed record HealthDay(IReadOnlyList<HealthTap> Today, IReadOnlyList<Hea
                 ? ["The second day: show your teacher before you play again."]
                 : (IEnumerable<string>)[],
             .. Today.Count == 0 && Yesterday.Any(IsOfTheLips)
-                ? ["The lips ended yesterday: half as long today, soft and low."]
+                ? ["Your lips stopped you yesterday: half as long today, soft and low."]
                 : (IEnumerable<string>)[],
             .. Mouth != MouthNote.None ? ["Short and soft for now: light rim, middle notes."] : (IEnumerable<string>)[],
         ];

@@ -60,7 +60,7 @@ public sealed record PlayingClock(PlayingLimits Limits, double OnSeconds, double
         if (OnSeconds + played <= Limits.OnSeconds)
             return null;
         var rest = RestFrom(now);
-        return ($"Instrument down: {Minutes(OnSeconds)} are played. Rest for {Minutes(rest)}, then this.", rest);
+        return ($"Instrument down: you have played {Minutes(OnSeconds)}. Rest for {Minutes(rest)}.", rest);
     }
 
     /// <summary>A time as people say it.</summary>

@@ -97,7 +97,7 @@ public sealed record FigureHistory(
     {
         var unit = kind.Unit == "" ? "" : $" {kind.Unit}";
         if (!enough)
-            return $"Now {now:0.#}{unit}; more takes will show whether it changes.";
+            return $"Now {now:0.#}{unit}; too few takes to see a change.";
         return changed
             ? $"{earlier:0.#} before, {now:0.#}{unit} now: {(now < earlier ? kind.Less : kind.More)}, beyond the own "
                 + $"spread of {spread:0.0#}."

@@ -16,5 +16,5 @@ public sealed record Finding(Symptom Symptom, IReadOnlyList<int> Tries, double M
     public string Passed =>
         Limit == 0 || Unit == "holes" || Heard.Contains($"{Math.Abs(Limit):0.#}", StringComparison.Ordinal)
             ? ""
-            : $"{Math.Abs(Limit):0.#} {Unit} is the limit for now.";
+            : $"{Math.Abs(Limit):0.#} {Unit} is the aim.";
 }

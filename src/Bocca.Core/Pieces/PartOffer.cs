@@ -26,7 +26,7 @@ public sealed record PartOffer(LineChoice Choice, bool FromConcert, int Octaves)
 
     /// <summary>How it is given, in words.</summary>
     public string Words =>
-        (FromConcert ? "written anew at its concert pitch" : "as it stands")
+        (FromConcert ? "transposed from concert pitch" : "as it stands")
         + Octaves switch
         {
             0 => "",

@@ -199,7 +199,7 @@ public sealed partial class PieceText
         var tonic = minor ? name[..^1] : name;
         var fifths = Pitch.TryParse($"{tonic}4", out var pitch) ? pitch.MajorKeyFifths - (minor ? 3 : 0) : 99;
         if (Math.Abs(fifths) > 7 || tonic.Length == 0 || char.IsLower(tonic[0]))
-            throw new EntrySlip(at, token.Length, $"'{name}' is no key: write Bb: or Gm:, such as have up to seven sharps or flats.");
+            throw new EntrySlip(at, token.Length, $"'{name}' is not a key; try Bb: or Gm:, up to seven sharps or flats.");
         _bars.Key(fifths, at, token.Length);
     }
 

@@ -6,7 +6,7 @@ public enum LookReason
     /// <summary>Something hurt.</summary>
     Hurt,
 
-    /// <summary>The lips were tired or sore at the last word.</summary>
+    /// <summary>The lips were tired or sore last time.</summary>
     Lips,
 
     /// <summary>The open step was tried and does not come.</summary>
@@ -38,7 +38,7 @@ public sealed record LookFirst(LookReason Reason, string Words)
         facts switch
         {
             { HurtOn: { } day } => new(LookReason.Hurt, $"Something hurt {day}: ask first."),
-            { Lips: "tired" or "sore" } => new(LookReason.Lips, $"Lips were {facts.Lips} at the last word."),
+            { Lips: "tired" or "sore" } => new(LookReason.Lips, $"Lips were {facts.Lips} last time."),
             { Tried: >= StuckAfter } => new(LookReason.Stuck, $"Tried {facts.Tried} times, not there yet: {facts.Step}"),
             { DaysSilent: >= SilentAfter and var days } => new(LookReason.Silent, $"Nothing kept for {days} days."),
             _ => null,

@@ -51,7 +51,7 @@ public static partial class MusicXmlReader
         }
         catch (XmlException problem)
         {
-            throw new InvalidDataException($"This is not MusicXML: line {problem.LineNumber}, {problem.Message.Split('.')[0]}.", problem);
+            throw new InvalidDataException($"That is not a MusicXML file (line {problem.LineNumber}).", problem);
         }
     }
 

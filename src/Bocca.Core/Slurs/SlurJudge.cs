@@ -94,7 +94,14 @@ public static class SlurJudge
     private static string Summary(HeardSlur heard, AskedSlur asked, int clean, SlurBands bands)
     {
         var all = heard.Changes.Count;
-        var count = clean == all ? (all == 1 ? "The change was clean." : $"All {all} changes clean.") : $"{clean} of {all} changes clean.";
+        var count =
+            clean == all
+                ? (
+                    all == 1 ? "The change was clean."
+                    : all == 2 ? "Both changes clean."
+                    : $"All {all} changes clean."
+                )
+                : $"{clean} of {all} changes clean.";
         if (clean == all && bands.HiddenBy(heard.Row.RoomDecaySeconds))
             count = $"{count.TrimEnd('.')}, as far as this room tells: it rings for {heard.Row.RoomDecaySeconds:0.0} s.";
         var broken = heard.Changes.FirstOrDefault(change => change.Fault(bands) is not null);

@@ -130,7 +130,8 @@ internal static class RowFindings
                 100 * articulation.ClosedShare.Value,
                 100 * bands.ClosedShare,
                 "% of endings",
-                $"{Words.Of(articulation.ClosedNotes.Count, row.Notes.Count)} were closed by the tongue."
+                Words.Of(articulation.ClosedNotes.Count, row.Notes.Count)
+                    + $" {(articulation.ClosedNotes.Count == 1 ? "was" : "were")} closed by the tongue."
             );
         if (asked.Drill?.Aim is not (ToneAim.Joined or ToneAim.Syllables) || asked.Plan.Notes.Any(note => note.Label == AskedNote.AirLabel))
             yield break;

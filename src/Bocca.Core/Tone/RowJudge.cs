@@ -233,7 +233,7 @@ public static class RowJudge
             .FirstOrDefault(known => known.From <= asked.Pupil && known.IsFor(asked.Player, approach));
         return onward is null
             ? Again(asked, "Take the next note.", "Every note came as meant.")
-            : new NextStep(Place, onward.Id, $"Go on: {onward.Name}.", "Every note came as meant.");
+            : new NextStep(Place, onward.Id, $"Next: {onward.Name}{(onward.Name.EndsWith('?') ? "" : ".")}", "Every note came as meant.");
     }
 
     private static NextStep Again(AskedRow asked, string cue, string reason) => new(Place, asked.Drill?.Id, cue, reason);

@@ -182,7 +182,7 @@ public sealed class SituationsTests(ITestOutputHelper output)
     /// right note is that, and nothing more.
     /// </summary>
     [Theory]
-    [InlineData("euphonium-4v-comp", LearningStage.Second, "cents sharp: 1-3 is, on this instrument. 4 lies truer.")]
+    [InlineData("euphonium-4v-comp", LearningStage.Second, "cents sharp: 1-3 is always sharp on this instrument. Use 4.")]
     [InlineData("euphonium-3v", LearningStage.Second, "third slide")]
     [InlineData("euphonium-3v", LearningStage.FirstNotes, "C3 came.")]
     public void A_combination_that_is_sharp_on_this_instrument_is_not_the_childs_fault(string id, LearningStage stage, string heard)
@@ -204,7 +204,7 @@ public sealed class SituationsTests(ITestOutputHelper output)
     {
         var now = new DateTime(2026, 11, 3, 16, 0, 0, DateTimeKind.Utc);
         var clock = PlayingClock.Of([new(now, 600, 600, 0)], PlayingLimits.For(LearningStage.Second, 200), now);
-        Assert.Equal("Instrument down: 10 minutes are played. Rest for 2 minutes, then this.", clock.Refusal(30, 0, now)!.Value.Sentence);
+        Assert.Equal("Instrument down: you have played 10 minutes. Rest for 2 minutes.", clock.Refusal(30, 0, now)!.Value.Sentence);
     }
 
     /// <summary>With the ear first where nobody sings, and nothing that firms while a pupil is tense.</summary>

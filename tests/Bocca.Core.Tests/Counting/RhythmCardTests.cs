@@ -30,7 +30,7 @@ public sealed class RhythmCardTests
     [Theory]
     [InlineData("q q q", "does not fill its bar: 3 of 4")]
     [InlineData("q q q q q", "does not fill its bar: 5 of 8")]
-    [InlineData("q x q q", "Value 2: 'x' is no value")]
+    [InlineData("q x q q", "Value 2: 'x' is not a value I know")]
     [InlineData("q. h q.", "reaches over the end")]
     [InlineData("q q | q q", "Value 3: the bar line stands after 2")]
     [InlineData("q q q q~", "tied to nothing")]
@@ -38,7 +38,7 @@ public sealed class RhythmCardTests
     [InlineData("~ q q q q", "only a note can be tied")]
     [InlineData("3(e e) q h", "a triplet is three of one value")]
     [InlineData("3(e e e q h", "no end")]
-    [InlineData("e.... q h q", "is no value")]
+    [InlineData("e.... q h q", "is not a value I know")]
     [InlineData("", "is empty")]
     public void What_is_no_card_is_said_with_its_place(string text, string sentence)
     {

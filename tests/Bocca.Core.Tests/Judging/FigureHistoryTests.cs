@@ -26,7 +26,7 @@ public sealed class FigureHistoryTests
     public void The_spread_is_that_of_repeats_within_a_take_pooled() => Assert.Equal(6, Of([44, 46, 43], spread: 6).Spread, 1e-9);
 
     [Fact]
-    public void Two_takes_are_too_few_to_speak_of_change() => Assert.Contains("more takes", Of([44, 12], spread: 1).Sentence);
+    public void Two_takes_are_too_few_to_speak_of_change() => Assert.Contains("too few takes", Of([44, 12], spread: 1).Sentence);
 
     [Fact]
     public void One_take_is_no_history() => Assert.Null(FigureHistory.Of(BuzzFigures.Steadiness, [Point(Start, 30, 5)]));

@@ -66,7 +66,7 @@ public sealed class PieceTextTests
     [InlineData("q F G4", 2, "lacks its octave: write F4")]
     [InlineData("q f4", 2, "Notes have capital letters: F4")]
     [InlineData("q F4 x9", 5, "'x9' is no note")]
-    [InlineData("H: q F4", 0, "'H' is no key")]
+    [InlineData("H: q F4", 0, "'H' is not a key")]
     [InlineData("q F4 4/4 G4", 5, "A metre changes at the beginning of a bar")]
     [InlineData("7/9 q F4", 0, "'7/9' is no metre")]
     [InlineData("q ( F4 G4", 8, "A slur is open at the end")]

@@ -73,7 +73,7 @@ public sealed class WeekRecordTests
         Assert.Equal(0, LipState.Of("fresh", [Day(1, 0.8), Day(2, 0.8), Day(3, 0.8)], 120).Tired);
         Assert.Equal(1, LipState.Of("tired", [], 120).Tired);
         Assert.Equal(2, LipState.Of("sore", [], 120).Tired);
-        Assert.Contains("Three days fell", LipState.Of("", [Day(1, 0.9), Day(2, 0.8), Day(3, 0.6)], 120).Signs.Single());
+        Assert.Contains("Three weaker days", LipState.Of("", [Day(1, 0.9), Day(2, 0.8), Day(3, 0.6)], 120).Signs.Single());
         Assert.Contains("above the ceiling", LipState.Of("", [Day(1, 0.8, 120), Day(2, 0.8, 130)], 120).Signs.Single());
         Assert.Contains("last third", LipState.Of("", [new LipDay(1, [0.9, 0.9, 0.9, 0.9, 0.5, 0.5], 0)], 120).Signs.Single());
         Assert.Equal(3, LipState.Of("sore", [Day(1, 0.9, 120), Day(2, 0.8, 120), Day(3, 0.6, 120)], 120).Tired);

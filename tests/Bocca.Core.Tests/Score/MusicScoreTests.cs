@@ -136,7 +136,7 @@ public sealed class MusicScoreTests
 
     [Theory]
     [InlineData("", "empty")]
-    [InlineData("hello", "not MusicXML")]
+    [InlineData("hello", "not a MusicXML file")]
     [InlineData("<score-timewise/>", "no part")]
     [InlineData("<html/>", "outermost element is 'html'")]
     [InlineData("<score-partwise/>", "no part")]

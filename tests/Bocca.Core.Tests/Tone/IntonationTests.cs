@@ -28,7 +28,7 @@ public sealed class IntonationTests
         var row = Heard(id, notes, settings, 0);
         Assert.Null(row.Doubt);
         Assert.All(row.Notes, note => Assert.Equal(NoteOutcome.Right, note.Judged.Outcome));
-        Assert.All(row.Notes, note => Assert.Contains(" is, on this instrument.", note.Judged.Sentence));
+        Assert.All(row.Notes, note => Assert.Contains(" is always sharp on this instrument.", note.Judged.Sentence));
         Assert.InRange(row.DriftCentsPerMinute!.Value, -30, 30);
     }
 
@@ -36,7 +36,7 @@ public sealed class IntonationTests
     public void What_mends_a_sharp_tube_is_named()
     {
         Assert.Matches(
-            @"^D4 came, 32 cents sharp: 1-3 is, on this instrument\. Pull the third slide \d+ mm",
+            @"^D4 came, 32 cents sharp: 1-3 is always sharp on this instrument\. Pull the third slide \d+ mm",
             Heard("trumpet-bb", "D4 C#4 D4 C#4", "1-3 1-2-3 1-3 1-2-3", 0).Notes[0].Judged.Sentence
         );
         // Whoever does not pull slides yet is told of the lips.
@@ -51,7 +51,7 @@ public sealed class IntonationTests
     {
         var judged = Heard("euphonium-4v", "C3 B2 C3 B2", "1-3 1-2-3 1-3 1-2-3", 0).Notes[0].Judged;
         Assert.Equal("valve4", judged.Remedy?.What);
-        Assert.Contains("4 lies truer.", judged.Sentence);
+        Assert.Contains("always sharp on this instrument. Use 4.", judged.Sentence);
     }
 
     [Fact]

@@ -143,7 +143,7 @@ public class NoteDeciderTests
         var judged = NoteDecider.Decide(meant, Hertz(player, "Bb2", 0), player, before);
 
         Assert.Equal(NoteOutcome.PreviousNote, judged.Outcome);
-        Assert.Contains("Bb2 came, the note before once more", judged.Sentence, StringComparison.Ordinal);
+        Assert.Contains("Bb2 again: the note did not change", judged.Sentence, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -109,10 +109,10 @@ public sealed record MouthpieceGate(bool Open, string Reason, string Next, IRead
                 [.. good.TakeLast(OnDays).SelectMany(day => day.Takes)]
             );
         var today = takes.Count == 0 ? [] : takes.Where(take => take.Day == takes[^1].Day).ToList();
-        var so = good.Count == 0 ? "no day yet" : $"one, {good[0].Day:d MMMM}";
+        var so = good.Count == 0 ? "none so far" : $"one so far, {good[0].Day:d MMMM}";
         return new MouthpieceGate(
             false,
-            $"{GoodTries} of {OfTries} good on {OnDays} days are asked; {so} has them. Today: {today.Sum(take => take.Good)} of "
+            $"Needs {GoodTries} good tries out of {OfTries} on {OnDays} days; {so}. Today: {today.Sum(take => take.Good)} of "
                 + $"{today.Sum(take => take.Tries)}.",
             good.Any(day => takes.Count > 0 && day.Day == takes[^1].Day)
                 ? "Enough for today: the same again on another day."

@@ -81,7 +81,7 @@ internal static class SymptomFinder
             attempt => Whole(attempt) is { } whole ? bands.Wobble(whole) : null,
             bands.WobbleCents,
             "cents",
-            "{0} swung to and fro by {1:0} cents either way."
+            "{0} wobbled, {1:0} cents each way."
         );
         Rule(
             "wanders",
@@ -117,7 +117,7 @@ internal static class SymptomFinder
                 attempt => pupil.Scale.Place(attempt),
                 OwnScale.Near,
                 "of the way to your own open sound",
-                "{0} close to your own too open sound: {1:0.0} of the way from centred."
+                "{0} close to your too-open sample: {1:0.0} of the way from centred."
             );
         else
             Rule(

@@ -67,9 +67,12 @@ public sealed record ThirdTime(ThirdProposal What, string Sentence)
                     : "The third time, and tense: something that comes, then this again another day."
             );
         if (gained >= Gain && minutesLeft > 0)
-            return new(ThirdProposal.Again, $"It gains, {Percent(last[0].Share)} to {Percent(last[^1].Share)}: once more.");
+            return new(ThirdProposal.Again, $"Getting better ({Percent(last[0].Share)} to {Percent(last[^1].Share)}). Once more.");
         if (gained >= Gain)
-            return new(ThirdProposal.On, $"It gains, {Percent(last[0].Share)} to {Percent(last[^1].Share)}, but its minutes are over: on.");
+            return new(
+                ThirdProposal.On,
+                $"Getting better ({Percent(last[0].Share)} to {Percent(last[^1].Share)}), but its minutes are over: next."
+            );
         return minutesLeft > 0
             ? new(ThirdProposal.StepBack, "The third time without gain: a step back, slower or shorter, then this again.")
             : new(ThirdProposal.On, "The third time without gain and its minutes are over: leave it for the week, and on.");

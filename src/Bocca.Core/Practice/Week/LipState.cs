@@ -40,14 +40,14 @@ public sealed record LipState(int Tired, IReadOnlyList<string> Signs)
             _ => 0,
         };
         if (tired > 0)
-            signs.Add($"Lips were {said} at the last word.");
+            signs.Add($"Lips were {said} last time.");
         if (days.Count > 0 && LastThirdFalls(days[^1].Shares))
             signs.Add("On the last day less came in the last third.");
         if (
             days.TakeLast(FallingDays).Select(day => day.Shares.DefaultIfEmpty(0).Average()).ToList() is { Count: FallingDays } means
             && Fall(means)
         )
-            signs.Add("Three days fell one after the other.");
+            signs.Add("Three weaker days in a row.");
         if (days.Count(day => day.HighSeconds >= highSecondsADay) >= HighDays)
             signs.Add("The minutes above the ceiling were used up on two days.");
         return new LipState(Math.Min(Most, tired + signs.Count - (tired > 0 ? 1 : 0)), signs);

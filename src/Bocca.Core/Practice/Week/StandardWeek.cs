@@ -181,7 +181,7 @@ public static class StandardWeek
     {
         var drill = shipped.With(pupil.Own);
         var amount = Amount.Of(drill.Plan);
-        return new WeekItem($"buzz:{drill.Id}", drill.Name, kind, amount, urgency, "Every try inside the gate.", why)
+        return new WeekItem($"buzz:{drill.Id}", drill.Name, kind, amount, urgency, "Every try steady.", why)
         {
             LipSeconds = drill.UsualStage == SoundStage.Lips ? amount.Seconds : 0,
         };

@@ -33,7 +33,7 @@ internal static class ArticulationAims
                             ? "no start heard"
                             : $"{rises.Median():0} ms, {rises.Count(rise => rise <= within)} of {group.Count()} in time",
                         rises.Count(rise => rise <= within) >= ClearShare * group.Count(),
-                        tongued ? "The tip of the tongue lets ready air go." : "Quicker air at the start, the lips ready."
+                        tongued ? "Say too, tip behind the top teeth." : "Quicker air at the start, the lips ready."
                     )
                     {
                         Pull = tongued ? Pull.Neutral : Pull.Firm,

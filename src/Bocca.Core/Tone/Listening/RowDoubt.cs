@@ -135,8 +135,8 @@ public sealed record RowDoubt(RowDoubtKind Kind, string Sentence, string? Instru
     private static RowDoubt OfTuning(MainSlide slide, PlayerSituation player) =>
         new(
             RowDoubtKind.OtherTuning,
-            $"{slide.Sentence} As if A were {player.Tuning.A4Hz * Math.Pow(2, slide.Cents / 1200):0} Hz: move the slide or set the "
-                + "reference A, and hear it again."
+            $"{slide.Sentence} About A = {player.Tuning.A4Hz * Math.Pow(2, slide.Cents / 1200):0}: check the tuning slide first, "
+                + "or set the reference A, and hear it again."
         );
 
     /// <summary>Shifts of the notes that a guess explains, one a note, in order.</summary>

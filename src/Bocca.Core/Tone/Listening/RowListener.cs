@@ -50,11 +50,7 @@ public static class RowListener
                 note.Sound is { } one && TwoPitches.In(sound, one) ? note with { Judged = NoteAnswer.OfTwoPlayers(note.Judged) } : note
             );
         var doubt =
-            two
-                ? new RowDoubt(
-                    RowDoubtKind.TwoPlayers,
-                    "Two pitches sound at once: somebody else plays too. One at a time, and hear it again."
-                )
+            two ? new RowDoubt(RowDoubtKind.TwoPlayers, "Two sounds at once? Play it once more, alone.")
             : free ? null
             : RowDoubt.Of(plan.Meant, sounded, player, shift, slide, timed: starts is not null);
         return new HeardRow(track, notes, extra, null, doubt) { MainSlide = slide, RoomDecaySeconds = RoomDecay.SecondsOf(sound, sounded) };

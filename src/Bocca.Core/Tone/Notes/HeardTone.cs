@@ -88,7 +88,7 @@ internal sealed class HeardTone(MeantNote meant, double heardHz, PlayerSituation
             && !meant.Setting.Presses(4)
             && Math.Abs(way.Cents) < Math.Abs(own?.Cents ?? 0) - TubeCents
         );
-        return fourth is not null ? new Correction("valve4", 0, $"{fourth.Setting} lies truer.")
+        return fourth is not null ? new Correction("valve4", 0, $"Use {fourth.Setting}.")
             : own is null ? null
             : TuningCorrection.SetOnce(situation.Instrument, own.Tube, own.Cents) ?? own.Correction;
     }
@@ -154,7 +154,7 @@ internal sealed class HeardTone(MeantNote meant, double heardHz, PlayerSituation
             Partial = previous.Partial,
             OtherSetting = previous.Setting == meant.Setting ? null : previous.Setting,
             IsPrevious = true,
-            Sentence = $"{previous.Written} came, the note before once more.",
+            Sentence = $"{previous.Written} again: the note did not change.",
         };
 
     public JudgedNote? OctaveAway()

@@ -45,7 +45,8 @@ internal static class NoteSentence
 
     /// <summary>The note meant, as far off as its tube is, and what mends that.</summary>
     public static string OfTube(MeantNote meant, double cents, string? remedy) =>
-        $"{meant.Written} came, {Lies(cents)}: {meant.Setting} is, on this instrument.{(remedy is null ? "" : $" {remedy}")}";
+        $"{meant.Written} came, {Lies(cents)}: {meant.Setting} is always {(cents > 0 ? "sharp" : "flat")} on this instrument."
+        + (remedy is null ? "" : $" {remedy}");
 
     /// <summary>The note meant, off where the slide is at its end.</summary>
     public static string OfSlideAtEnd(MeantNote meant, double cents, string remedy) => $"{meant.Written} came, {Lies(cents)}. {remedy}";

@@ -53,7 +53,7 @@ public sealed class ChangesModel(Journal journal) : OwnPage(journal)
 
     /// <summary>A value for people.</summary>
     public static string Value(string path, string? value) =>
-        value is null ? "as otherwise"
+        value is null ? "same as the room"
         : path.StartsWith("cues.", StringComparison.Ordinal) ? string.Join(" / ", OwnLadder.Read(value).Select(rung => rung.Cue))
         : $"{value} {NumbersModel.All.GetValueOrDefault(path)?.Unit}".Trim();
 }

@@ -36,7 +36,7 @@ public sealed class NumbersModel(Journal journal) : OwnPage(journal)
         {
             "bands" => "A try inside all of these is good. Every number is a choice; a take keeps the ones it was judged by.",
             "drills" => "Tempo, counts and repeats of each drill. A rest is never shorter than it ships.",
-            _ => "Limits only go down: what ships is the most that anybody may.",
+            _ => "You can only make these stricter.",
         };
 
     private static readonly Dictionary<string, IReadOnlyList<NumberSetting>> Parts = new()

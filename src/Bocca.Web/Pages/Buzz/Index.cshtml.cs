@@ -62,7 +62,7 @@ public sealed record ScaleView(OwnScale Scale, DateTime Made, double? Now, IRead
         {
             null => "Tight, centred and open as this pupil makes them.",
             < -OwnScale.Near => $"This take is near the own too tight sound, {-Now:0.0} of the way from centred.",
-            > OwnScale.Near => $"This take is near the own too open sound, {Now:0.0} of the way from centred.",
+            > OwnScale.Near => $"This take is near your too-open sample, {Now:0.0} of the way from centred.",
             _ => $"This take lies near the own centred sound, {Math.Abs(Now.Value):0.0} of the way towards {(Now < 0 ? "tight" : "open")}.",
         };
 }

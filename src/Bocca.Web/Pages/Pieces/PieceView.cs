@@ -93,7 +93,7 @@ public sealed record PieceView(Pupil Pupil, WorkedPiece Worked, Core.Music.Tunin
         {
             var left = Plan.Fingered.Notes.Count(note => note.Fingering.Setting != note.Plain.Setting);
             if (left == 0)
-                return Plan.Fingered.IsProven ? "By the chart throughout: no easier way exists." : "By the chart throughout.";
+                return Plan.Fingered.IsProven ? "Standard fingerings throughout: no easier way exists." : "Standard fingerings throughout.";
             var gain = Plan.Fingered.Gain;
             var gained = new List<string>();
             if (gain.Fingers > 0)
@@ -120,7 +120,7 @@ public sealed record PieceView(Pupil Pupil, WorkedPiece Worked, Core.Music.Tunin
             if (taken.Count == 0)
                 return plan.Breaths.Count == 0 ? "In one breath." : "The rests are enough.";
             var thinnest = plan.Spans.MinBy(span => span.Spare)!;
-            return $"{taken.Count} {(taken.Count == 1 ? "breath" : "breaths")} beside the rests; the tightest ends in bar "
+            return $"{taken.Count} {(taken.Count == 1 ? "breath" : "breaths")} as well as the rests; the tightest before bar "
                 + $"{Plan.Line.BarOf(thinnest.To)} with {thinnest.Spare:0.0} s to spare.";
         }
     }

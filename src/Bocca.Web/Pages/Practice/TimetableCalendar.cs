@@ -85,7 +85,7 @@ public static class TimetableCalendar
         }
         catch (Exception problem) when (problem is not OutOfMemoryException)
         {
-            throw new InvalidDataException("This file is no calendar. Choose one that ends with .ics.", problem);
+            throw new InvalidDataException("That is not a calendar file. Choose one that ends with .ics.", problem);
         }
 
         if (calendar is null || calendar.Events.Count == 0)
