@@ -35,7 +35,7 @@ public sealed class OwnSettingsPageTests : IDisposable
         Assert.Contains("steady (aim 40)", strict.QuerySelector(".what")!.TextContent);
         await SetAsync("/approach/bands/1", ("bands.mouthpiece.steadyCents", "12"));
         var now = await HearAsync("wander=24");
-        Assert.Contains("outside the gate of 12", now.QuerySelector(".what")!.TextContent);
+        Assert.Contains("unsteady (aim 12)", now.QuerySelector(".what")!.TextContent);
         var old = strict.QuerySelector("#stage")!.GetAttribute("data-take");
         var (_, shown) = await _tab.OpenAsync($"/buzz/1?take={old}");
         Assert.Contains("steady (aim 40)", shown.QuerySelector(".what")!.TextContent);

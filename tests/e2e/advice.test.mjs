@@ -13,7 +13,7 @@ describe("advice", () => {
       await page.goto(`${address}/slurs/4`);
       await page.click("[data-dialog=hurts]");
       await page.click("#hurts [value=lipsSore]");
-      await page.waitForSelector(".told:has-text('That is enough for today.')");
+      await page.waitForSelector(".told:has-text('noted')");
       for (const stop of ["buzz", "tone", "slurs"]) {
         await page.goto(`${address}/${stop}/4`);
         assert.match(await page.textContent("[data-health]"), /That is enough for today/);
@@ -46,7 +46,7 @@ describe("advice", () => {
     await visit({}, async (page) => {
       await page.goto(`${address}/buzz/1?drill=sound4-rest4`);
       await playAtOnce(page, { character: "air-first", tempo: 160 });
-      assert.match(await page.textContent(".what"), /gate of 40/);
+      assert.match(await page.textContent(".hand"), /aim 40/);
       const old = await page.getAttribute("#stage", "data-take");
       await page.goto(`${address}/approach/bands/1`);
       const gate = page.locator('[id="bands.mouthpiece.steadyCents"]');
@@ -60,13 +60,13 @@ describe("advice", () => {
       await page.waitForSelector(".told:has-text('One change for')");
       await page.goto(`${address}/buzz/1?drill=sound4-rest4`);
       await playAtOnce(page, { character: "air-first", tempo: 160 });
-      assert.match(await page.textContent(".what"), /gate of 11/);
+      assert.match(await page.textContent(".hand"), /aim 11/);
       assert.equal((await page.textContent("[data-next]")).trim(), "Lips first, then the air.");
       // The old take keeps the gate it was judged by; after three tries without gain the next cue comes.
       for (let tries = 0; tries < 3; tries++) await playAtOnce(page, { character: "air-first", tempo: 160 });
       assert.notEqual((await page.textContent("[data-next]")).trim(), "Lips first, then the air.");
       await page.goto(`${address}/buzz/1?take=${old}`);
-      assert.match(await page.textContent(".what"), /gate of 40/);
+      assert.match(await page.textContent(".hand"), /aim 40/);
       await page.goto(`${address}/approach/changes/1`);
       assert.equal(await page.locator("table.bench tbody tr").count(), 2);
       assert.match(await page.textContent("table.bench"), /Lips first, then the air\./);

@@ -33,7 +33,7 @@ describe("a drill", () => {
   it("shows what was missed beside what was asked, and where on the thread", { timeout: 120000 }, async () => {
     await visit({}, async (page) => {
       await play(page, "sound4-rest4", "wobble", 120);
-      assert.match(await page.textContent("[data-summary]"), /swung to and fro/);
+      assert.match(await page.textContent("[data-summary]"), /wobbled/);
       assert.ok((await page.locator(".found.wobble.outside").count()) >= 2);
       assert.match(await page.textContent("[data-rounds]"), /Round \d of 4 today/);
     });

@@ -15,7 +15,7 @@ internal static class HeardNumbers
                 new HeardNumber(
                     "steadiness",
                     $"{steady:0} cents",
-                    steady <= bands.SteadyCents ? $"steady (aim {bands.SteadyCents:0})" : $"outside the gate of {bands.SteadyCents:0}",
+                    steady <= bands.SteadyCents ? $"steady (aim {bands.SteadyCents:0})" : $"unsteady (aim {bands.SteadyCents:0})",
                     steady <= bands.SteadyCents
                 )
             );

@@ -157,6 +157,8 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
             Trouble =
                 $"A room's A is {PlayingConditions.A4Range.Least:0} to {PlayingConditions.A4Range.Most:0} Hz, its warmth "
                 + $"{PlayingConditions.CelsiusRange.Least:0} to {PlayingConditions.CelsiusRange.Most:0} °C.";
+            if (RefusedForms.IsForm(Request))
+                return Refuse(Trouble);
             await LoadAsync();
             return Page();
         }
@@ -164,6 +166,8 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
         if (zone is not null && !RoomClock.Zones.Contains(zone))
         {
             Trouble = $"'{zone}' is not a time zone of the list.";
+            if (RefusedForms.IsForm(Request))
+                return Refuse(Trouble);
             await LoadAsync();
             return Page();
         }

@@ -20,11 +20,14 @@ function again({ action, sentence, field, fields }) {
   about?.focus();
 }
 
-// The form of an address: by its own action or that of one of its buttons; of several alike the one with the same hidden fields.
+// The form of an address: by its own action or that of one of its buttons; of several alike the one with the same hidden fields, and of
+// those the one with most of the fields that were sent.
 function formOf(action, fields) {
   const forms = [...document.forms].filter((form) => form.method === "post" && (leads(form.getAttribute("action")) || form.querySelector(`[formaction="${CSS.escape(action)}"]`)));
   const own = (form) => [...form.querySelectorAll("input[type=hidden]")].every((hidden) => !(hidden.name in fields) || fields[hidden.name].includes(hidden.value));
-  return forms.find(own) ?? forms[0];
+  const sent = (form) => new Set([...form.elements].map(({ name }) => name).filter((name) => name in fields)).size;
+  const alike = forms.some(own) ? forms.filter(own) : forms;
+  return alike.sort((a, b) => sent(b) - sent(a))[0];
   function leads(to) {
     const address = new URL(to ?? location.href, location.href);
     return address.pathname + address.search === action;
