@@ -199,6 +199,14 @@ public sealed class EarPageTests : IDisposable
         Assert.Contains("Ear: Sing, then play", (await tab.OpenAsync($"/record/{pupil.Id}")).Page.Body!.TextContent);
         var figures = await _room.InRecordAsync(db => db.Figures.Where(figure => figure.Name == EarFigures.Sung.Name).ToListAsync());
         Assert.InRange(Assert.Single(figures).Value, 55, 65);
+        // A page of the same kind of answers, but of other drills, knows nothing of it.
+        var id = (await _room.OnlyAsync(EarStop.Answers)).Entry.Id;
+        using (var empty = new FormUrlEncodedContent([]))
+            Assert.Equal(
+                HttpStatusCode.NotFound,
+                (await tab.PostAsync(kept, $"/ear/tell/{pupil.Id}?handler=Accept&id={id}", empty)).StatusCode
+            );
+        Assert.Equal(HttpStatusCode.NotFound, (await tab.OpenAsync($"/ear/tell/{pupil.Id}?take={id}")).Response.StatusCode);
         // Once more is the same question, also where Start is pressed on the verdict.
         Assert.Equal(("2", "7"), (Value(kept, "level"), Value(kept, "seed")));
         var onward = (await tab.SendAsync(kept, "form[action*=Accept]")).Page;

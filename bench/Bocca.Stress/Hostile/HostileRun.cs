@@ -53,6 +53,9 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
 
     void IObserver<KeyValuePair<string, object?>>.OnNext(KeyValuePair<string, object?> value)
     {
+        // What was thrown on the way to an answer of 500 is told whole: its address alone explains nothing.
+        if (value.Key.EndsWith("andledException", StringComparison.Ordinal))
+            Console.Error.WriteLine(value.Value?.GetType().GetProperty("exception")?.GetValue(value.Value));
         if (value.Value is BeforeHandlerMethodEventData handled)
             Reach(
                 $"{handled.HandlerMethodDescriptor.HttpMethod.ToUpperInvariant()} /"

@@ -165,6 +165,9 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
             : Onward(take, next);
     }
 
+    /// <summary>Whether takes of a drill are shown on this page, where several pages keep takes of one kind.</summary>
+    protected virtual bool IsShownHere(string? drill) => true;
+
     /// <summary>Whether a drill is played, so that what hurts ends it; who sings, says or claps wears no lips out.</summary>
     protected virtual bool IsPlaying(string drill) => true;
 
@@ -192,7 +195,9 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
 
     /// <summary>The take whose number the address has; null for none.</summary>
     protected async Task<Shown<T>?> AskedTakeAsync(IQueryable<Entry> takes) =>
-        TakeId is { } id ? await Journal.ShowAsync(Kind, takes.Where(take => take.Id == id)) : null;
+        TakeId is { } id && await Journal.ShowAsync(Kind, takes.Where(take => take.Id == id)) is { } take && IsShownHere(take.Entry.DrillId)
+            ? take
+            : null;
 
     /// <summary>The drill of the last take kept; null for none.</summary>
     protected Task<string?> LastDrillAsync() => Takes().Where(take => take.Kept).Select(take => take.DrillId).FirstOrDefaultAsync();
@@ -326,8 +331,12 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         };
     }
 
-    private Task<Entry?> TrackedAsync(long id) =>
-        Db
+    private async Task<Entry?> TrackedAsync(long id) =>
+        await Db
             .Entries.Include(entry => entry.Payload)
-            .FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId && entry.Kind == Kind.Id);
+            .FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId && entry.Kind == Kind.Id)
+            is { } entry
+        && IsShownHere(entry.DrillId)
+            ? entry
+            : null;
 }

@@ -79,6 +79,8 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
 
     protected override bool IsPlaying(string drill) => EarDrill.All.FirstOrDefault(each => each.Id == drill)?.Plays != false;
 
+    protected override bool IsShownHere(string? drill) => drill != EarStop.Faults;
+
     protected override Verdict VerdictOf(EarPayload payload) => payload.Verdict;
 
     protected override EarPayload WithVerdict(EarPayload payload, Verdict verdict) => payload with { Verdict = verdict };

@@ -44,11 +44,11 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
 
     protected override string KeptWords => "The answer is saved.";
 
+    protected override bool IsShownHere(string? drill) => drill == EarStop.Faults;
+
     protected override Verdict VerdictOf(EarPayload payload) => payload.Verdict;
 
     protected override EarPayload WithVerdict(EarPayload payload, Verdict verdict) => payload with { Verdict = verdict };
-
-    private IQueryable<Entry> Told() => Takes().Where(take => take.DrillId == EarStop.Faults);
 
     public async Task<IActionResult> OnGetAsync()
     {
@@ -56,7 +56,7 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
             return Page();
         if (TakeId is not null)
         {
-            Take = await AskedTakeAsync(Told());
+            Take = await AskedTakeAsync(Takes());
             if (Take is null)
                 return NotFound();
         }
