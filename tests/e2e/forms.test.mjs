@@ -10,8 +10,17 @@ const pages = ["/pupils/new", "/pupils/1", "/approach", "/approach/1", "/approac
 // What nobody means: in every field that takes words.
 const nonsense = "zzz 9!";
 
-// The forms of a page that take words, by their place among all, with the fields that do.
-const formsOf = (page) => page.evaluate(() =>
+// The forms of a page that take words, by their place among all, with the fields that do; of many alike the first and the last.
+const formsOf = async (page) => {
+  const forms = await wordedForms(page);
+  const kindOf = ({ action }) => action.replace(/\d+/g, "0").replace(/([?&](?!handler)\w+)=[^&]*/g, "$1");
+  return forms.filter((form) => {
+    const alike = forms.filter((other) => kindOf(other) === kindOf(form));
+    return form === alike[0] || form === alike.at(-1);
+  });
+};
+
+const wordedForms = (page) => page.evaluate(() =>
   [...document.forms].map((form, at) => ({
     at,
     action: form.getAttribute("action") ?? location.pathname,
