@@ -191,7 +191,7 @@ export async function playAtOnce(page, { character = "good", tempo = 120 } = {})
   await asPupils(page);
   await page.selectOption("[name=source]", "PracticePlayer");
   await page.selectOption("[name=character]", character);
-  await page.fill("[name=tempo]", String(tempo));
+  if (tempo !== null) await page.fill("[name=tempo]", String(tempo));
   await page.check("[name=atonce]");
   const before = await page.getAttribute("#stage", "data-take");
   await page.click("[data-go]");

@@ -46,29 +46,51 @@ describe("every page", () => {
   });
 
   // What a verdict may say at most: of all symptoms the longest cue and cause, and a summary of three lines.
-  it("of Buzz, Tone and Slurs shows its verdict whole beside its buttons at 1280x720 while a lesson is on", { timeout: 120000 }, async () => {
+  it("that hears shows its verdict whole beside its buttons at 1280x720 while a lesson is on", { timeout: 120000 }, async () => {
     const symptoms = JSON.parse(readFileSync(join(top, "src/Bocca.Core/Judging/symptoms.json"), "utf8"));
     const longest = (words) => words.sort((a, b) => b.length - a.length)[0];
     const cue = longest(symptoms.filter(({ id }) => !/dizz|hurt|tired/i.test(id)).flatMap(({ fixes }) => fixes.map((fix) => fix.cue)));
     const reason = longest(symptoms.flatMap(({ causes }) => causes));
     await visit({ viewport: { width: 1280, height: 720 } }, async (page) => {
-      await page.goto(`${address}/practice/4`);
-      await page.click("text=Begin the lesson");
-      await page.waitForSelector("[data-lesson-strip]");
-      for (const [path, character] of [["/buzz/4?drill=steady-line", "air-first"], ["/tone/4?drill=what-came", "one-low"], ["/slurs/4?drill=pair:0:3", "over"]]) {
-        await page.goto(address + path);
-        await playAtOnce(page, { character });
-        await page.waitForSelector("[data-replay]:not([hidden])");
-        const found = await page.evaluate(([cue, reason]) => {
+      const isWhole = async (path) => {
+        const { over, room } = await page.evaluate(([cue, reason]) => {
           const say = (what, words) => document.querySelector(what) && (document.querySelector(what).textContent = words);
-          say("[data-summary]", "Two of four notes came. F♯3 came out as B♭2, both times: one partial low. The valves were right.");
+          say("[data-summary]", "Two of four notes came. F♯3 came out as B♭2: one partial low. Valves right. It happened both times, at the start.");
           say("[data-next]", cue);
           say(".next .reason", reason);
           const hand = document.querySelector(".hand");
           return { over: hand.scrollHeight - hand.clientHeight, room: document.querySelector(".transport").getBoundingClientRect().top - hand.getBoundingClientRect().bottom };
         }, [cue, reason]);
-        assert.ok(found.over <= 0 && found.room >= 0, `${path}: ${found.over} px of the hand are out of sight, ${found.room} px above the transport`);
+        assert.ok(over <= 0 && room >= 0, `${path}: ${over} px of the hand are out of sight, ${room} px above the transport`);
+      };
+      await page.goto(`${address}/practice/4`);
+      await page.click("text=Begin the lesson");
+      await page.waitForSelector("[data-lesson-strip]");
+      const takes = {
+        "/buzz/4?drill=steady-line": { character: "air-first" },
+        "/tone/4?drill=what-came": { character: "one-low" },
+        "/slurs/4?drill=pair:0:3": { character: "over" },
+        "/ear/4?drill=sing-intervals": { character: "flat", tempo: null },
+        "/ear/count/4?drill=said-clapped&tempo=100": { character: "clap-missing", tempo: null },
+      };
+      for (const [path, how] of Object.entries(takes)) {
+        await page.goto(address + path);
+        await playAtOnce(page, how);
+        await page.waitForSelector("[data-replay]:not([hidden])");
+        await isWhole(path);
       }
+      // What was told of two sounds, and a breath that was stopped.
+      await page.goto(`${address}/ear/tell/4?drill=gap`);
+      await page.click("[data-choice='1']");
+      await page.waitForSelector("[data-summary]");
+      await isWhole("/ear/tell");
+      await page.goto(`${address}/breath/4?drill=paced-breath&rung=0&tempo=120`);
+      await page.selectOption("[name=source]", "nobody");
+      await page.click("[data-go]");
+      await page.waitForFunction(() => document.querySelector("[data-phase]").textContent === "In", null, { timeout: 30000 });
+      await page.keyboard.press("Escape");
+      await page.waitForSelector("[data-summary]");
+      await isWhole("/breath");
     });
   });
 
