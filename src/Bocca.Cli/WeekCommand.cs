@@ -101,9 +101,7 @@ public static class WeekCommand
         : throw new ArgumentException($"'{text}' is no day for {option}, such as 2026-12-03.");
 
     private static int Between(int value, int least, int most, string what) =>
-        value >= least && value <= most
-            ? value
-            : throw new ArgumentException($"The {what} lies between {least} and {most}, not at {value}.");
+        value >= least && value <= most ? value : throw new ArgumentException($"The {what} must be {least} to {most}, not {value}.");
 
     private static void Print(WeekPlan plan)
     {

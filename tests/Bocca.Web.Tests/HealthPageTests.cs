@@ -160,7 +160,7 @@ public sealed class HealthPageTests : IDisposable
         var plan = "/buzz/1?handler=Plan&drill=sound4-rest4&tempo=60&on=Mouthpiece";
         var (status, text) = await GetAsync(plan);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
-        Assert.Contains("Instrument down: you have played 3:50 minutes.", text);
+        Assert.Contains("Instrument down: you have played 3 min 50 s.", text);
         Assert.Equal(HttpStatusCode.OK, (await GetAsync($"{plan}&source=PracticePlayer")).Status);
         _time.Advance(TimeSpan.FromSeconds(60));
         Assert.Equal(HttpStatusCode.OK, (await GetAsync(plan)).Status);

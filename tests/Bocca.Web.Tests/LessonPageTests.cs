@@ -58,7 +58,7 @@ public sealed class LessonPageTests : IDisposable
         var over = await PageAsync("/practice/1/lesson");
         Assert.Contains("Four of four inside the gate.", over.QuerySelector("[data-good]")!.TextContent);
         Assert.Equal(
-            ["6 min: 1 played, 5 not", "10 min: 0 played, 10 not"],
+            ["6 min, 1 of it playing", "10 min, none of it playing"],
             over.QuerySelectorAll("[data-time]").Select(time => time.TextContent)
         );
         var lesson = await _room.OnlyAsync(PracticeStop.Lessons);

@@ -61,7 +61,7 @@ public sealed class NotesPageTests : IDisposable
         );
         Assert.Equal("G4 F4 A4", Told((await tab.SendAsync(own, ".told form")).Page));
         Assert.Contains("'H4' is not a note", (await KeepAsync("C4 H4", "false")).QuerySelector("[role=alert]")!.TextContent);
-        Assert.Contains("cannot be played", (await KeepAsync("C4 C1", "false")).QuerySelector("[role=alert]")!.TextContent);
+        Assert.Contains("out of range", (await KeepAsync("C4 C1", "false")).QuerySelector("[role=alert]")!.TextContent);
         Assert.Equal("C4 D4 E4 F4 G4", Told(await KeepAsync("", "true")));
     }
 

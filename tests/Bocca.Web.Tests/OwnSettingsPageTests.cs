@@ -69,9 +69,9 @@ public sealed class OwnSettingsPageTests : IDisposable
     }
 
     [Theory]
-    [InlineData("/approach/limits", "breath.holdSeconds", "5", "lies between 0 and 4 s")]
+    [InlineData("/approach/limits", "breath.holdSeconds", "5", "must be 0 to 4 s")]
     [InlineData("/approach/bands", "bands.lips.steadyCents", "never", "is not a number")]
-    [InlineData("/approach/drills", "drills.buzz.sound4-rest4.sets.0.restBeats", "1", "lies between 4 and 32")]
+    [InlineData("/approach/drills", "drills.buzz.sound4-rest4.sets.0.restBeats", "1", "must be 4 to 32")]
     public async Task What_is_out_of_range_is_refused_and_stays_typed(string address, string path, string typed, string sentence)
     {
         var (_, page) = await _tab.OpenAsync(address);

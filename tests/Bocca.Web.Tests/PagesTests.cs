@@ -283,14 +283,14 @@ public sealed class PagesTests : IDisposable
         var heard = await tab.HearAsync(page, pupil.Id, Wav("air-first=700@2,3"));
         Assert.Equal(HttpStatusCode.OK, heard.StatusCode);
         var words = await heard.Content.ReadAsStringAsync();
-        Assert.Contains("Two of four started with air first", words);
+        Assert.Contains("Two of four began with air", words);
         Assert.Equal(4, words.Split("thread-number").Length - 1);
         var (_, view) = await tab.OpenAsync($"/buzz/{pupil.Id}?take=1");
         Assert.Equal("no", view.QuerySelector("#stage")!.GetAttribute("data-kept"));
         var (_, accepted) = await tab.SendAsync(view, "form[action*=Accept]");
         Assert.Contains("Lips together just before", accepted.QuerySelector("[data-ask]")!.TextContent);
         var (_, record) = await tab.OpenAsync($"/record/{pupil.Id}");
-        Assert.Contains("Two of four started with air first", record.QuerySelector(".bench")!.TextContent);
+        Assert.Contains("Two of four began with air", record.QuerySelector(".bench")!.TextContent);
         var (_, desk) = await tab.OpenAsync("/");
         Assert.Contains("Lips together just before", desk.QuerySelector(".due")!.TextContent);
     }
@@ -410,7 +410,7 @@ public sealed class PagesTests : IDisposable
     }
 
     [Theory]
-    [InlineData("D2", "D2 cannot be played")]
+    [InlineData("D2", "D2 is out of range")]
     [InlineData("H4", "'H4' is not a note")]
     public async Task A_note_that_cannot_be_shown_is_named_and_stays_typed(string note, string sentence)
     {

@@ -154,7 +154,7 @@ public sealed class TonePageTests : IDisposable
     }
 
     [Theory]
-    [InlineData("what-came", "C2", "", "cannot be played")]
+    [InlineData("what-came", "C2", "", "out of range")]
     [InlineData("what-came", "D4", "1", "does not give D4")]
     [InlineData("sneeze", "", "", "'sneeze' is not a tone drill")]
     public async Task What_cannot_be_played_is_refused_in_a_sentence(string drill, string notes, string settings, string sentence)

@@ -20,7 +20,7 @@ describe("a lesson", () => {
 
       await playAtOnce(page, { character: "air-first", tempo: 160 });
       assert.equal(await page.locator(".thread").count(), 4);
-      assert.match(await page.textContent("[data-summary]"), /Two of four started with air first/);
+      assert.match(await page.textContent("[data-summary]"), /Two of four began with air/);
       assert.match(await page.textContent("[data-next]"), /Lips together just before/);
       assert.equal(await page.locator(".hand .next").count(), 1);
       await page.click("[data-keep]");
@@ -50,7 +50,7 @@ describe("a lesson", () => {
       await page.goto(record);
       const found = await page.locator("#stage").textContent();
       assert.equal(found, kept);
-      assert.match(found, /Note D4[^]*valves 1 and 3[^]*Two of four started with air first/);
+      assert.match(found, /Note D4[^]*valves 1 and 3[^]*Two of four began with air/);
     });
   });
 });

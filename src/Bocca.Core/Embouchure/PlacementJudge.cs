@@ -87,7 +87,7 @@ public static class PlacementJudge
             Math.Abs(placement.OffsetMm) < 0.25
                 ? "On the middle."
                 : $"{Math.Abs(placement.OffsetMm):0.#} mm to the {(placement.OffsetMm >= 0 ? "left" : "right")} of the "
-                    + $"middle{(aside ? $"; {AsideShare * rimMm:0.#} mm is the most for now" : "")}.",
+                    + $"middle{(aside ? $"; {AsideShare * rimMm:0.#} mm is the aim" : "")}.",
             aside ? "placed.sideways" : null
         );
         var tilted = Math.Abs(placement.TiltDegrees) > LevelDegrees;
@@ -95,7 +95,7 @@ public static class PlacementJudge
             Math.Abs(placement.TiltDegrees) < 1
                 ? "Level."
                 : $"{(placement.TiltDegrees > 0 ? "Left" : "Right")} corner {Degrees(placement.TiltDegrees)} "
-                    + $"higher{(tilted ? $"; {LevelDegrees:0} is the most for now" : "")}.",
+                    + $"higher{(tilted ? $"; {LevelDegrees:0} is the aim" : "")}.",
             tilted ? "placed.tilted" : null
         );
         if (Drift(placement, earlier) is { } drift)

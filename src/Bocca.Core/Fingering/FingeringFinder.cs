@@ -34,7 +34,7 @@ public static class FingeringFinder
         return found.Count > 0
             ? found
             : throw new ArgumentException(
-                $"{written} cannot be played on {instrument.Id} in {reading.Id}: no valve, position or partial gives it. "
+                $"{written} is out of range on the {instrument.Name} in {reading.Id}. "
                     + $"Its chart runs from {reading.ToWritten(instrument.Range.Lowest)} to "
                     + $"{reading.ToWritten(instrument.Range.Highest)}; nearest "
                     + $"{(Nearest(instrument, reading, written) is [var one] ? $"is {one}" : "are ")}"

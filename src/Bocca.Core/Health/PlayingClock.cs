@@ -56,20 +56,20 @@ public sealed record PlayingClock(PlayingLimits Limits, double OnSeconds, double
                 0
             );
         if (played > Limits.OnSeconds)
-            return ($"This is {Minutes(played)} of playing; {Minutes(Limits.OnSeconds)} at a time is the most. Take less of it.", 0);
+            return ($"This is {Minutes(played)} of playing; {Minutes(Limits.OnSeconds)} at a time is the most. Shorten it.", 0);
         if (OnSeconds + played <= Limits.OnSeconds)
             return null;
         var rest = RestFrom(now);
         return ($"Instrument down: you have played {Minutes(OnSeconds)}. Rest for {Minutes(rest)}.", rest);
     }
 
-    /// <summary>A time as people say it.</summary>
+    /// <summary>A time as people say it: <c>40 seconds</c>, <c>one minute</c>, <c>1 min 32 s</c>.</summary>
     public static string Minutes(double seconds) =>
         Math.Ceiling(seconds) is var whole && whole < 60 ? $"{whole:0} seconds"
         : whole % 60 == 0
             ? whole == 60 ? "one minute"
                 : $"{whole / 60:0} minutes"
-        : $"{Math.Floor(whole / 60):0}:{whole % 60:00} minutes";
+        : $"{Math.Floor(whole / 60):0} min {whole % 60:0} s";
 
     /// <summary>A time as a clock shows it, such as <c>2:05</c>.</summary>
     public static string Clock(double seconds) => $"{Math.Floor(Math.Ceiling(seconds) / 60):0}:{Math.Ceiling(seconds) % 60:00}";

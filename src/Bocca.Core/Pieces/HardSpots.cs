@@ -1,5 +1,6 @@
 using Bocca.Core.Fingering.Passage;
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Pieces.Breathing;
 using Bocca.Core.Pieces.Lines;
 using Bocca.Core.Pieces.Study;
@@ -68,11 +69,11 @@ internal sealed class HardSpots(PieceLine line, PassagePlayer player, PassagePla
         var (from, to) = (fingered.Notes[i - 1].Fingering.Partial, fingered.Notes[i].Fingering.Partial);
         var crossed = Math.Abs(to - from);
         if (crossed > 1)
-            yield return (Math.Min(3, crossed), $"partial {from} to {to}: wide");
+            yield return (Math.Min(3, crossed), $"a wide {(to > from ? "leap" : "drop")}, {Words.Of(crossed)} partials");
         else if (crossed == 1 && Math.Max(from, to) > CrowdedFrom)
-            yield return (2, $"partial {from} to {to}: crowded");
+            yield return (2, "close partials: easy to overshoot");
         else if (crossed == 1 && note.Slurred)
-            yield return (1, $"partial {from} to {to} in a slur");
+            yield return (1, "a slur to the next partial");
         if (_afterBreath.Contains(i) && note.Sounding.Midi - line.Notes[i - 1].Sounding.Midi >= LeapUp)
             yield return (2, "up after a breath");
     }
@@ -96,12 +97,12 @@ internal sealed class HardSpots(PieceLine line, PassagePlayer player, PassagePla
             if (speed > player.Costs.SlideLimitCmPerSecond)
                 yield return (
                     Math.Min(4, 2 * speed / player.Costs.SlideLimitCmPerSecond),
-                    $"the slide goes {Math.Abs(here.SlideCm - before.SlideCm):0} cm in {seconds:0.00} s"
+                    $"the slide goes {Math.Abs(here.SlideCm - before.SlideCm):0} cm in {seconds:0.0} s"
                 );
         }
         else if (seconds < QuickSeconds && FingersMoved(before.Fingering.Setting, here.Fingering.Setting) is var moved && moved > 1)
         {
-            yield return (moved * QuickSeconds / seconds * 0.75, $"{moved} fingers move in {seconds:0.00} s");
+            yield return (moved * QuickSeconds / seconds * 0.75, $"{Words.Of(moved)} fingers move in {seconds:0.0} s");
         }
     }
 

@@ -107,7 +107,7 @@ public sealed record SlurDay(IReadOnlyList<ChosenSlur> Slurs, double Seconds, st
                     .Where(each => each.Likely >= Safe)
                     .OrderBy(each => each.Slur.Shape.Neighbours)
                     .ThenByDescending(each => each.Likely),
-                _ => "To begin with: it comes."
+                _ => "To start with: this one is safe."
             );
         for (var i = 0; i < 2; i++)
             Take(

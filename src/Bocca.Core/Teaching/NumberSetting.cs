@@ -37,9 +37,9 @@ public sealed record NumberSetting(
         if (!double.TryParse(typed.Trim().Replace(',', '.'), CultureInfo.InvariantCulture, out var value) || !double.IsFinite(value))
             throw new ArgumentException($"'{typed}' is not a number for {Name} ({Group}).");
         if (value < Least || value > Most)
-            throw new ArgumentException($"{Name} ({Group}) lies between {Text(Least)} and {Text(Most)} {Unit}, not at {Text(value)}.");
+            throw new ArgumentException($"{Name} ({Group}) must be {Text(Least)} to {Text(Most)} {Unit}, not {Text(value)}.");
         return !IsWhole || value == Math.Round(value)
             ? value
-            : throw new ArgumentException($"{Name} ({Group}) is counted in whole numbers, not {Text(value)}.");
+            : throw new ArgumentException($"{Name} ({Group}) must be a whole number, not {Text(value)}.");
     }
 }

@@ -143,7 +143,7 @@ internal static class RowFindings
                 rise,
                 mostMs,
                 "ms",
-                $"The starts swell: {rise:0} ms to full level, {mostMs:0} is the most for now."
+                $"The starts swell: {rise:0} ms to full level; {mostMs:0} is the aim."
             );
         if (articulation.ScoopCents is { } scoop && scoop < -bands.ScoopCents)
             yield return new Finding(

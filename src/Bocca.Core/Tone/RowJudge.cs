@@ -95,14 +95,23 @@ public static class RowJudge
         var miss = row.Notes.FirstOrDefault(note => note.Judged.Outcome != NoteOutcome.Right);
         if (row.Notes.Count == 1)
             return row.Notes[0].Judged.Sentence;
-        var came = $"{Words.Of(row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right), row.Notes.Count)} notes came.";
+        var right = row.Notes.Count(note => note.Judged.Outcome == NoteOutcome.Right);
+        if (right == 0)
+            return $"{At(row, miss!)}{miss!.Judged.Sentence}{EveryTime(row, miss)}";
+        var came = $"{Words.Of(right, row.Notes.Count)} notes came.";
         if (miss is not null)
             return $"{came} {At(row, miss)}{miss.Judged.Sentence}";
         return findings.Count > 0 ? $"{came} {findings[0].Heard}"
             : aims.FirstOrDefault(aim => aim.Met == false) is { } missed
-                ? $"{came} {Capital(missed.What)}: {missed.Heard}; asked were {missed.Asked}."
+                ? $"{came} {Capital(missed.What)}: {missed.Heard}; {missed.Asked} is the aim."
             : came;
     }
+
+    /// <summary>That every note was missed alike, after the sentence of the first.</summary>
+    private static string EveryTime(HeardRow row, RowNote miss) =>
+        !row.Notes.All(note => note.Judged.Sentence == miss.Judged.Sentence) ? ""
+        : row.Notes.Count == 2 ? " Both times."
+        : $" All {Words.Of(row.Notes.Count)} times.";
 
     /// <summary>What the main slide mends, from the second stage on; a doubt about the take has said it already.</summary>
     private static string Slide(HeardRow row, AskedRow asked) =>
@@ -127,7 +136,7 @@ public static class RowJudge
             new HeardNumber(
                 row.Notes.All(note => note.Asked.Air) ? "air" : "notes",
                 $"{came} of {row.Notes.Count}",
-                came == row.Notes.Count ? "as meant" : "came as meant",
+                "came",
                 came >= EnoughShare * row.Notes.Count
             )
         );

@@ -142,7 +142,7 @@ public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage
                 var week = known[pupil.Id].Any(entry => entry.Kind == PracticeStop.Weeks.Id);
                 return LookFirst.Of(
                     new LookFacts(
-                        hurt is null ? null : Clock.Ago(DateTimeOffset.FromUnixTimeMilliseconds(hurt.At).UtcDateTime).ToLowerInvariant(),
+                        hurt is null ? null : Clock.AgoWithin(DateTimeOffset.FromUnixTimeMilliseconds(hurt.At).UtcDateTime),
                         known[pupil.Id].FirstOrDefault(entry => entry.Kind == PracticeStop.Reports.Id)?.Subject ?? "",
                         step?.Asked ?? 0,
                         step?.Summary ?? "",

@@ -43,6 +43,9 @@ public sealed class RoomClock(TimeProvider time, TimeZoneInfo zone)
             var days => $"{days} days ago",
         };
 
+    /// <summary>The same within a sentence, such as <c>yesterday</c> and <c>Thursday</c>.</summary>
+    public string AgoWithin(DateTime utc) => Ago(utc) is var ago && ago is "Today" or "Yesterday" ? ago.ToLowerInvariant() : ago;
+
     /// <summary>A day, such as <c>7 Nov</c>, with its year where that is another one.</summary>
     public string Day(DateTime utc) => Local(utc) is var at && at.Year == Local(Now).Year ? $"{at:d MMM}" : $"{at:d MMM yyyy}";
 

@@ -90,7 +90,7 @@ public sealed class SituationsTests(ITestOutputHelper output)
             new Situation(
                 "trumpet, week 2: D4 falls to G3",
                 pupil => Row("trumpet-bb", "D4", ["partial=-1"], LearningStage.FirstNotes, pupil),
-                "G3 came: one partial low; the valves were right.",
+                "D4 came out as G3: one partial low. Valves right.",
                 ["Sing it, then play it.", "Start on ee."],
                 ["tone:new-note", "tone:open-pair"]
             ),
@@ -104,7 +104,7 @@ public sealed class SituationsTests(ITestOutputHelper output)
             new Situation(
                 "horn: A4 comes as B4",
                 pupil => Row("horn-f", "A4", ["partial=1"], LearningStage.FirstNotes, pupil),
-                "B4 came: one partial high",
+                "A4 came out as B4: one partial high",
                 ["Sing it, hear it, then play it.", "Softer start, easier air."],
                 ["tone:open-pair", "tone:open-pair"]
             ),
@@ -121,7 +121,7 @@ public sealed class SituationsTests(ITestOutputHelper output)
                             Approach = pupil.Approach.With(Approach.Points("slide.find=c")),
                         }
                     ),
-                "D3 is 43 cents sharp: 4.0 cm too far in",
+                "D3 is 43 cents sharp: the slide is 4.0 cm too far in",
                 ["Move until it rings.", "Look at the landmark as you move."],
                 ["tone:slide-stations", "tone:slide-stations"]
             ),

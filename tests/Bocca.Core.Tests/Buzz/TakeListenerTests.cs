@@ -69,7 +69,7 @@ public sealed class TakeListenerTests
     {
         var finding = Hear("trombone", [Fault.Parse("air-first=700@2,3")]).Heard.Verdict.Findings[0];
         Assert.Equal([2, 3], finding.Tries);
-        Assert.StartsWith("Two of four started with air first", finding.Heard);
+        Assert.StartsWith("Two of four began with air", finding.Heard);
     }
 
     [Fact]

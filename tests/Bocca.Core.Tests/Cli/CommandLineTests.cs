@@ -92,7 +92,7 @@ public sealed class CommandLineTests : IDisposable
 
     [Theory]
     [InlineData("--minutes 0 --age 10", "nought minutes")]
-    [InlineData("--minutes 10 --age 3", "age lies between 4 and 100")]
+    [InlineData("--minutes 10 --age 3", "age must be 4 to 100")]
     [InlineData("--minutes 10 --age 10 --exam 2026-11-01 --from 2026-11-02", "is over")]
     [InlineData("--minutes 10 --age 10 --exam soon", "is no day for --exam")]
     public void What_is_no_week_is_refused_in_a_line(string options, string sentence)

@@ -83,7 +83,7 @@ public sealed class HealthTests
         Assert.Null(clock.Refusal(30, 0, Noon.AddSeconds(170)));
         var wait = clock.Refusal(31, 0, Noon.AddSeconds(170))!.Value;
         Assert.Equal(50, wait.RestSeconds);
-        Assert.Equal("Instrument down: you have played 3:30 minutes. Rest for 50 seconds.", wait.Sentence);
+        Assert.Equal("Instrument down: you have played 3 min 30 s. Rest for 50 seconds.", wait.Sentence);
         Assert.Equal(0, PlayingClock.Of(played, limits, Noon.AddSeconds(220)).OnSeconds);
         var later = PlayingClock.Of([.. played, new(Noon.AddSeconds(270), 40, 40, 0)], limits, Noon.AddSeconds(280));
         Assert.Equal(40, later.OnSeconds);

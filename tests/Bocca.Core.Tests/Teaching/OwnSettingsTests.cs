@@ -72,9 +72,9 @@ public sealed class OwnSettingsTests
 
     [Theory]
     [InlineData("a", "'a' is not a number")]
-    [InlineData("9999", "lies between")]
+    [InlineData("9999", "must be")]
     [InlineData("NaN", "is not a number")]
-    [InlineData("-5", "lies between")]
+    [InlineData("-5", "must be")]
     public void What_is_typed_wrong_is_said_in_a_sentence(string typed, string sentence)
     {
         var gate = BandSettings.All.First(band => band.Setting.Path == "bands.mouthpiece.steadyCents").Setting;

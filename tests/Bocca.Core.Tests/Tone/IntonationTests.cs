@@ -165,7 +165,7 @@ public sealed class IntonationTests
     {
         var player = Player("trumpet-bb");
         var judged = Flipping(player, "D4", seconds, 2, 3).Notes[0].Judged;
-        Assert.Equal("The sound went to and fro between G3 and D4, partials 2 and 3.", judged.Sentence);
+        Assert.Equal("The sound jumped between G3 and D4, partials 2 and 3.", judged.Sentence);
         Assert.Equal(NoteOutcome.NoClearTone, judged.Outcome);
         Assert.NotEqual(NoteOutcome.Right, Flipping(player, "D4", 0.08, 2, 3).Notes[0].Judged.Outcome);
         // One slip at the start is a slip.

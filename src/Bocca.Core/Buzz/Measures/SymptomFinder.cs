@@ -1,4 +1,5 @@
 using Bocca.Core.Judging;
+using Bocca.Core.Music;
 using Bocca.Core.Teaching;
 using MathNet.Numerics.Statistics;
 
@@ -9,6 +10,9 @@ internal static class SymptomFinder
 {
     /// <summary>Seconds that a tone may end early (ours, editable).</summary>
     private const double TrailingSeconds = 0.1;
+
+    /// <summary>A time from here on is said in seconds (ms).</summary>
+    private const double LongMs = 500;
 
     /// <summary>A fall of at least this many cents inside a tone is a fall to another note.</summary>
     private const double FallCents = 150;
@@ -33,20 +37,21 @@ internal static class SymptomFinder
             if (hits.Count == 0)
                 return;
             var median = hits.Select(hit => hit.Value!.Value).Median();
-            var sentence = string.Format(heard, Words.Of(hits.Count, take.Asked.Count()), Math.Abs(median), Math.Abs(limit));
+            var sentence = string.Format(
+                heard,
+                Words.Of(hits.Count, take.Asked.Count()),
+                Math.Abs(median),
+                Math.Abs(limit),
+                median >= LongMs ? $"{median / 1000:0.0} s" : $"{median:0} ms",
+                Interval.About(median)
+            );
             findings.Add(new Finding(symptoms.Get(id), [.. hits.Select(hit => hit.Number)], median, limit, unit, sentence));
         }
 
         var direction = Direction(spoken, bands);
         AddUnspoken(take, symptoms, findings);
-        Rule("late", SoundAfterCue, bands.OnsetDelayMs, "ms", "{0} began late: {1:0} ms after the beat, {2:0} is the most for now.");
-        Rule(
-            "airFirst",
-            attempt => attempt.AirBeforeToneMs,
-            bands.AirBeforeToneMs,
-            "ms",
-            "{0} started with air first: {1:0} ms of it before the tone."
-        );
+        Rule("late", SoundAfterCue, bands.OnsetDelayMs, "ms", "{0} began late: {1:0} ms after the beat; {2:0} is the aim.");
+        Rule("airFirst", attempt => attempt.AirBeforeToneMs, bands.AirBeforeToneMs, "ms", "{0} began with air: {3} before the note.");
         Rule(
             "slowRise",
             attempt => attempt.Asked is { Tongued: true } ? null : attempt.RiseMs,
@@ -75,7 +80,7 @@ internal static class SymptomFinder
             "holes",
             "{0} had a hole in the sound."
         );
-        Rule("fell", attempt => Fell(attempt) ? attempt.EndCents : null, -FallCents, "cents", "{0} fell to a lower note, by {1:0} cents.");
+        Rule("fell", attempt => Fell(attempt) ? attempt.EndCents : null, -FallCents, "cents", "{0} dropped about {4}.");
         Rule(
             "wobble",
             attempt => Whole(attempt) is { } whole ? bands.Wobble(whole) : null,
@@ -88,7 +93,7 @@ internal static class SymptomFinder
             attempt => Wander(Whole(attempt), direction),
             bands.SteadyCents,
             "cents",
-            "{0} wandered by {1:0} cents, {2:0} is the gate for now."
+            "{0} wandered by {1:0} cents; {2:0} is the aim."
         );
         Rule(
             "sags",
@@ -133,21 +138,21 @@ internal static class SymptomFinder
                 attempt => pupil.Scale.Place(attempt),
                 -OwnScale.Near,
                 "of the way to your own tight sound",
-                "{0} close to your own too tight sound: {1:0.0} of the way from centred."
+                "{0} close to your too-tight sample: {1:0.0} of the way from centred."
             );
         Rule(
             "forced",
             attempt => attempt.LevelDb - own.LevelDb,
             loudest,
             "dB",
-            "{0} louder than your own usual sound by {1:0} dB, {2:0} is the most for now."
+            "{0} louder than your own usual sound by {1:0} dB; {2:0} is the aim."
         );
         Rule(
             "weak",
             attempt => attempt.LevelDb - own.LevelDb,
             softest,
             "dB",
-            "{0} softer than your own usual sound by {1:0} dB, {2:0} is the most for now."
+            "{0} softer than your own usual sound by {1:0} dB; {2:0} is the aim."
         );
         AddUneven(take, symptoms, findings);
         return [.. findings.Where(finding => minds(finding.Symptom.Id))];

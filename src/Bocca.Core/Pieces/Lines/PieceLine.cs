@@ -36,7 +36,10 @@ public sealed record PieceLine(
     public string BarOf(int note) => Bars[Notes[note].Bar].Number;
 
     /// <summary>Where a note stands, in words.</summary>
-    public string PlaceOf(int note) => $"bar {BarOf(note)}, beat {Notes[note].Beat:0.##}";
+    public string PlaceOf(int note) => $"bar {BarOf(note)}, {BeatOf(Notes[note].Beat)}";
+
+    private static string BeatOf(double beat) =>
+        Math.Abs(beat - Math.Floor(beat) - 0.5) < 0.01 ? $"the \"and\" of {Math.Floor(beat):0}" : $"beat {beat:0.##}";
 
     /// <summary>The line of a score.</summary>
     /// <param name="score">The score.</param>

@@ -27,9 +27,16 @@ public sealed record Amount(double Counts, double Sounding, double Tempo, double
     public static Amount Of(double on, double off, int times, double tempo) =>
         Of(new CuePlan(tempo, [.. Enumerable.Range(0, times).Select(time => new Cue(time * (on + off), on, off, "", Cue.Level))]));
 
-    /// <summary>In words, such as <c>3 times 32 counts at 80, 1:12 minutes</c>.</summary>
+    /// <summary>In words, such as <c>32 counts at 80, three times; 1 min 12 s</c>.</summary>
     public string Words =>
-        $"{(Times > 1 ? $"{Times} times {Counts / Times:0.#}" : $"{Counts:0.#}")} counts at {Tempo:0}, {PlayingClock.Minutes(Seconds)}";
+        $"{Counts / Times:0.#} counts at {Tempo:0}"
+        + Times switch
+        {
+            1 => "",
+            2 => ", twice",
+            _ => $", {Judging.Words.Of(Times)} times",
+        }
+        + $"; {PlayingClock.Minutes(Seconds)}";
 
     /// <summary>The same where there is little room, such as <c>3 × 32 at 80, 1:12</c>.</summary>
     public string Short => $"{(Times > 1 ? $"{Times} × " : "")}{Counts / Times:0.#} at {Tempo:0}, {PlayingClock.Clock(Seconds)}";

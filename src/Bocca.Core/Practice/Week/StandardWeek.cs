@@ -69,7 +69,7 @@ public static class StandardWeek
                 [
                     ("tone:new-note", WeekKind.New, 6, "The next note of the first five."),
                     ("tone:tongue-four", WeekKind.Fault, 4, "Clear starts on moving air."),
-                    ("tone:open-pair", WeekKind.Gate, 4, "Low and next at will is the gate."),
+                    ("tone:open-pair", WeekKind.Gate, 4, "The low note or the next one up, as chosen, opens the next step."),
                     ("buzz:steady-line", WeekKind.Recall, 3, "What the lips could do, they keep."),
                     ("breath:even-stream", WeekKind.Recall, 3, "An even stream carries everything."),
                     ("notes:by-note", WeekKind.Recall, 4, "Notes are forgotten unless they are recalled."),

@@ -43,8 +43,7 @@ internal static class NoteAnswer
             Outcome = NoteOutcome.NoClearTone,
             HeardHz = sound.MedianHz,
             Sentence =
-                $"The sound went to and fro between {Written(flips.Low)} and {Written(flips.High)}, "
-                + $"partials {flips.Low} and {flips.High}.",
+                $"The sound jumped between {Written(flips.Low)} and {Written(flips.High)}, " + $"partials {flips.Low} and {flips.High}.",
         };
     }
 

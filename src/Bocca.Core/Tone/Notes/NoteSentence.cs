@@ -26,22 +26,21 @@ internal static class NoteSentence
             NoteOutcome.PartialLow or NoteOutcome.PartialHigh when IsOctave(meant, heard) =>
                 $"{Octave(meant, heard)}, {Partials(way.By)} on {meant.Setting}.",
             NoteOutcome.PartialLow or NoteOutcome.PartialHigh => OfPartial(meant, heard, way.By),
-            NoteOutcome.OtherSetting => $"{heard} came, as on {way.Setting}: {Valves(meant.Setting, way.Setting)}.",
+            NoteOutcome.OtherSetting => $"{Instead(meant, heard)}: {Valves(meant.Setting, way.Setting)}.",
             NoteOutcome.SlideOff when other is { } position =>
-                $"{heard} came: {position.Spoken} heard, {meant.Setting.Spoken} asked; {Slide(cm!.Value)}.",
-            NoteOutcome.SlideOff =>
-                $"{meant.Written} is {Math.Abs(fromMeantCents):0} cents {(fromMeantCents > 0 ? "sharp" : "flat")}: {Slide(cm!.Value)}.",
+                $"{Instead(meant, heard)}: {position.Spoken} position, not {meant.Setting.Spoken}. The slide is {Slide(cm!.Value)}.",
+            NoteOutcome.SlideOff => $"{meant.Written} is {Off(fromMeantCents)}: the slide is {Slide(cm!.Value)}.",
             _ => "",
         };
         return Before(sentence, isPrevious);
     }
 
-    /// <summary>Another partial on the setting meant: <c>G3 came: one partial low; the valves were right</c>.</summary>
+    /// <summary>Another partial on the setting meant: <c>D4 came out as G3: one partial low. Valves right.</c></summary>
     public static string OfPartial(MeantNote meant, Pitch heard, int by) =>
-        $"{heard} came: {Partials(by)}; the {(meant.Setting.Position > 0 ? "position was" : "valves were")} right.";
+        $"{Instead(meant, heard)}: {Partials(by)}. {(meant.Setting.Position > 0 ? "Position" : "Valves")} right.";
 
     /// <summary>How far the slide was off.</summary>
-    private static string Slide(double cm) => $"{Math.Abs(cm):0.0} cm too far {(cm > 0 ? "in: move it out" : "out: move it in")}";
+    private static string Slide(double cm) => $"{Math.Abs(cm):0.0} cm too far {(cm > 0 ? "in. Move it out" : "out. Move it in")}";
 
     /// <summary>The note meant, as far off as its tube is, and what mends that.</summary>
     public static string OfTube(MeantNote meant, double cents, string? remedy) =>
@@ -65,25 +64,37 @@ internal static class NoteSentence
 
     /// <summary>Another note, and the only way to it.</summary>
     public static string OfOne(MeantNote meant, NoteReading way, Pitch heard, bool isPrevious) =>
-        Before($"{Came(meant, heard)}, as on {way.Setting}: {Partials(way)}.", isPrevious);
+        Before(way.By == 0 ? Hand(meant, way, heard) : $"{Came(meant, heard)}: {Partials(way)}.", isPrevious);
 
-    /// <summary>The same name, an octave or two away, without its full stop: <c>E4 came: the E an octave lower</c>.</summary>
+    /// <summary>The same name, an octave or two away, without its full stop: <c>E4 came out as E3: an octave lower</c>.</summary>
     public static string Octave(MeantNote meant, Pitch heard)
     {
-        var name = $"{meant.Written}".TrimEnd('0', '1', '2', '3', '4', '5', '6', '7', '8', '9', '-');
         var by = heard.Midi - meant.Written.Midi;
-        return $"{heard} came: the {name} {(Math.Abs(by) == 12 ? "an octave" : "two octaves")} {(by < 0 ? "lower" : "higher")}";
+        return $"{Instead(meant, heard)}: {(Math.Abs(by) == 12 ? "an octave" : "two octaves")} {(by < 0 ? "lower" : "higher")}";
     }
 
     private static bool IsOctave(MeantNote meant, Pitch heard) => Math.Abs(heard.Midi - meant.Written.Midi) is 12 or 24;
 
-    private static string Came(MeantNote meant, Pitch heard) => IsOctave(meant, heard) ? Octave(meant, heard) : $"{heard} came";
+    private static string Instead(MeantNote meant, Pitch heard) => $"{meant.Written} came out as {heard}";
 
-    private static string Before(string sentence, bool isPrevious) =>
-        isPrevious ? $"{sentence} It is the note before, once more." : sentence;
+    /// <summary>How far off the note was, and the hand it belongs to: <c>D4 came out as Eb4: a semitone sharp, valves 2-3</c>.</summary>
+    private static string Hand(MeantNote meant, NoteReading way, Pitch heard)
+    {
+        var by = heard.Midi - meant.Written.Midi;
+        return $"{Instead(meant, heard)}: {Interval.About(100 * by)} {(by > 0 ? "sharp" : "flat")}, {Held(way.Setting)}.";
+    }
+
+    private static string Held(Setting setting) =>
+        setting.Position > 0 ? $"{setting.Spoken} position"
+        : setting.Spoken == "open" ? "no valve"
+        : $"valves {setting}";
+
+    private static string Came(MeantNote meant, Pitch heard) => IsOctave(meant, heard) ? Octave(meant, heard) : Instead(meant, heard);
+
+    private static string Before(string sentence, bool isPrevious) => isPrevious ? $"{sentence} The note did not change." : sentence;
 
     private static string Partials(NoteReading way) =>
-        way.By == 0 ? "the right partial" : $"{Partials(way.By)}, and another {(way.Setting.Position > 0 ? "position" : "combination")}";
+        $"{Partials(way.By)}, and another {(way.Setting.Position > 0 ? "position" : "combination")}";
 
     private static string Way(MeantNote meant, NoteReading way) =>
         way.Setting == meant.Setting ? $"{Partials(way.By)} on {way.Setting}" : $"partial {way.Partial} on {way.Setting}";
@@ -98,8 +109,9 @@ internal static class NoteSentence
             _ => $"{Count(-by)} partials low",
         };
 
-    private static string Lies(double cents) =>
-        Math.Abs(cents) < InTuneCents ? "in tune" : $"{Math.Abs(cents):0} cents {(cents > 0 ? "sharp" : "flat")}";
+    private static string Lies(double cents) => Math.Abs(cents) < InTuneCents ? "in tune" : Off(cents);
+
+    private static string Off(double cents) => $"{Math.Abs(cents):0} cents {(cents > 0 ? "sharp" : "flat")}";
 
     /// <summary>Which valve was up or down: <c>valve 2 was up</c>.</summary>
     private static string Valves(Setting meant, Setting heard)

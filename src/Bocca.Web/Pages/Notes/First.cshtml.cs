@@ -73,7 +73,7 @@ public sealed class FirstModel(Journal journal) : NotesPage(journal)
                 );
             var pitch = Reading.ToSounding(note);
             if (pitch.Midi is < 0 or > 127 || FingeringFinder.FindSounding(Played!.Instrument, pitch).Count == 0)
-                return ([], $"{note} cannot be played on this instrument.");
+                return ([], $"{note} is out of range on this instrument.");
             sounding.Add(pitch);
         }
 

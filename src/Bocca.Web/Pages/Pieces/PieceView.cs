@@ -97,12 +97,12 @@ public sealed record PieceView(Pupil Pupil, WorkedPiece Worked, Core.Music.Tunin
             var gain = Plan.Fingered.Gain;
             var gained = new List<string>();
             if (gain.Fingers > 0)
-                gained.Add($"{gain.Fingers} fingers fewer move");
+                gained.Add(gain.Fingers == 1 ? "one finger move fewer" : $"{gain.Fingers} finger moves fewer");
             if (gain.Cm >= 1)
-                gained.Add($"the slide goes {gain.Cm:0} cm less");
+                gained.Add($"{gain.Cm:0} cm less for the slide");
             if (gain.Cents >= 0.5)
-                gained.Add($"{gain.Cents:0.0} cents nearer on average");
-            return $"{left} {(left == 1 ? "note leaves" : "notes leave")} the chart"
+                gained.Add($"{gain.Cents:0.#} cents better in tune on average");
+            return $"{left} {(left == 1 ? "note uses" : "notes use")} another fingering"
                 + (gained.Count > 0 ? $": {string.Join(", ", gained)}" : "")
                 + (Plan.Fingered.IsProven ? ". No easier way exists." : ".");
         }

@@ -146,7 +146,7 @@ export const count = () => {
     halves(event) {
       const question = event.currentTarget.closest("[data-halves]");
       const right = event.currentTarget.dataset.half === question.dataset.halves;
-      question.querySelector("[data-halves-said]").textContent = right ? `Yes: ${question.dataset.halves} half-beats.` : "Count the lines of the grid under it.";
+      question.querySelector("[data-halves-said]").textContent = right ? `Yes: ${question.dataset.halves} half beats.` : "Count the lines of the grid under it.";
     },
 
   }));
