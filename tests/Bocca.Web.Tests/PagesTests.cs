@@ -1,4 +1,5 @@
 using System.Net;
+using AngleSharp.Html.Dom;
 using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
@@ -218,6 +219,23 @@ public sealed class PagesTests : IDisposable
         var first = sheet.QuerySelectorAll("form.sheet [name^='Form.']:not(details *):not([type=hidden])");
         Assert.Equal(["Form.Name", "Form.Instrument", "Form.Stage"], first.Select(field => field.GetAttribute("name")));
         Assert.False(sheet.QuerySelector("[data-folded]")!.HasAttribute("open"));
+    }
+
+    [Fact]
+    public async Task A_new_pupil_is_offered_the_stage_that_most_of_the_room_is_at()
+    {
+        async Task<string> OfferedAsync() =>
+            ((IHtmlSelectElement)(await Tab().OpenAsync("/pupils/new")).Page.QuerySelector("[name='Form.Stage']")!).Value!;
+        Assert.Equal("Lips", await OfferedAsync());
+        foreach (var (name, stage) in new[] { ("Ada", LearningStage.Lips), ("Bo", LearningStage.Second), ("Cy", LearningStage.Second) })
+        {
+            var id = (await _room.AddAsync(name)).Id;
+            await _room.InRecordAsync(db =>
+                db.Pupils.Where(pupil => pupil.Id == id).ExecuteUpdateAsync(set => set.SetProperty(pupil => pupil.Stage, stage))
+            );
+        }
+
+        Assert.Equal("Second", await OfferedAsync());
     }
 
     [Theory]

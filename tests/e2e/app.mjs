@@ -113,13 +113,13 @@ const launch = (media = []) => chromium.launch({ executablePath: process.env.CHR
 // that it shows, and what was fetched, but nothing that a page kept; a visit that puts scripts or routes into its page (alters), and one by
 // a browser that was never here or has a clock of its own (anew), have their own.
 export async function visit(options, steps) {
-  const { microphone, camera, viewport = { width: 1280, height: 800 }, touch = false, anew = false, alters = false, expectErrors = false } = options;
+  const { microphone, camera, viewport = { width: 1280, height: 800 }, touch = false, scale = 1, anew = false, alters = false, expectErrors = false } = options;
   const media = microphone || camera ? ["--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream"] : [];
   if (microphone) media.push(`--use-file-for-fake-audio-capture=${microphone}%noloop`);
   if (camera) media.push(`--use-file-for-fake-video-capture=${camera}`);
   const browser = media.length > 0 ? await launch(media) : (usualBrowser ??= await launch());
   const isUsual = browser === usualBrowser && !anew;
-  const context = isUsual ? (usual[touch] ??= await browser.newContext({ hasTouch: touch })) : await browser.newContext({ hasTouch: touch });
+  const context = isUsual ? (usual[touch] ??= await browser.newContext({ hasTouch: touch })) : await browser.newContext({ hasTouch: touch, deviceScaleFactor: scale });
   const wrong = [];
   const watched = {
     pageerror: (error) => wrong.push(`page error: ${error.message}`),

@@ -14,7 +14,7 @@ const roomless = "scores";
 const groups = [
   { names: ["take", "ear", "drills", "capture", "slurs", "advice", "tone", "breath"], atOnce: 3, inRealTime: true },
   { names: ["live"], atOnce: 1, inRealTime: true },
-  { names: ["everywhere", "forms", "notes", "start", "practice", "setup", "pieces", "lesson"], atOnce: 2, inRealTime: false },
+  { names: ["everywhere", "forms", "contrast", "notes", "start", "practice", "setup", "pieces", "lesson"], atOnce: 2, inRealTime: false },
 ];
 
 // The process that serves the suites' rooms and runs their command lines; it ends with its input, so also where this one is killed.

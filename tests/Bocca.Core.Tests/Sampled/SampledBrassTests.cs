@@ -1,4 +1,6 @@
 using System.Diagnostics;
+using System.Globalization;
+using System.Text.RegularExpressions;
 using Bocca.Bench;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
@@ -146,6 +148,37 @@ public sealed class SampledBrassTests : IDisposable
             var changes = Hear(sound, instrument, meant).Notes.Skip(1).Where(note => note.Sound is not null).ToList();
             var told = changes.Count(note => note.Sound!.Tongued == !slur);
             Assert.True(told >= partials.Length - 2, $"{told} of {partials.Length - 1} heard as {(slur ? "slurred" : "tongued")}");
+        }
+    }
+
+    /// <summary>
+    /// Trombone notes out of tune by so many cents, in first and in fourth position: no sentence moves the slide where there is none,
+    /// and in fourth position it names the way and the centimetres (a semitone is about 9 cm of slide there, so 43 cents about 4: common
+    /// practice, from memory).
+    /// </summary>
+    [Theory]
+    [InlineData(25)]
+    [InlineData(43)]
+    [InlineData(-25)]
+    [InlineData(-43)]
+    public void The_slide_is_moved_only_where_there_is_slide(int cents)
+    {
+        var (instrument, reading) = (Catalogue.Get("trombone"), Catalogue.Get("trombone").Readings[0]);
+        string[] written = ["Bb2", "F3", "Bb3", "D4", "G2", "D3", "G3", "B3"];
+        var meant = written.Select(note => MeantNote.Of(instrument, reading, Pitch.Parse(note))).ToList();
+        var played = Render(57, meant.Select((note, i) => (Lead + i, 0.7, note.Written.Midi)));
+        var sound = new MonoSound(played.Samples, (int)Math.Round(played.SampleRate * Math.Pow(2, cents / 1200.0)));
+        var notes = Hear(sound, instrument, meant).Notes.Where(note => note.Judged.Outcome is NoteOutcome.Right or NoteOutcome.SlideOff);
+        Assert.True(notes.Count() >= 7, string.Join("\n", notes.Select(note => note.Judged.Sentence)));
+        Assert.DoesNotContain(
+            notes,
+            note => note.Judged.Meant.Setting.Position == 1 && note.Judged.Sentence.Contains("too far in", StringComparison.Ordinal)
+        );
+        foreach (var note in notes.Where(note => note.Judged.Meant.Setting.Position == 4 && Math.Abs(cents) > 40))
+        {
+            Assert.Contains(cents > 0 ? "too far in" : "too far out", note.Judged.Sentence, StringComparison.Ordinal);
+            var said = double.Parse(Regex.Match(note.Judged.Sentence, @"([\d.]+) cm").Groups[1].Value, CultureInfo.InvariantCulture);
+            Assert.InRange(said, 2.5, 5.5);
         }
     }
 

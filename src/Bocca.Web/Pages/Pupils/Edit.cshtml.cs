@@ -52,9 +52,9 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
     }
 
     /// <param name="instrument">An instrument offered in place of the pupil's; nothing changes before it is saved.</param>
-    public void OnGet(string? instrument = null)
+    public async Task OnGetAsync(string? instrument = null)
     {
-        Form = IsNew ? new PupilForm { Started = Clock.Today } : PupilForm.Of(Pupil!);
+        Form = IsNew ? new PupilForm { Started = Clock.Today, Stage = await UsualStageAsync() } : PupilForm.Of(Pupil!);
         if (Catalogue.All.FirstOrDefault(known => known.Id == instrument) is not { } offered)
             return;
         Form.Instrument = offered.Id;
@@ -129,6 +129,15 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
         );
         return Page();
     }
+
+    /// <summary>The stage that most of the room's pupils are at, of several the earliest; the first stage in an empty room.</summary>
+    private async Task<LearningStage> UsualStageAsync() =>
+        (await Db.Pupils.Where(pupil => pupil.DeletedAt == null).Select(pupil => pupil.Stage).ToListAsync())
+            .GroupBy(stage => stage)
+            .OrderByDescending(alike => alike.Count())
+            .ThenBy(alike => alike.Key)
+            .Select(alike => alike.Key)
+            .FirstOrDefault();
 
     /// <summary>A name that somebody has already is asked about once: two of one name are told apart by it nowhere.</summary>
     private async Task AskOfTheSameNameAsync()
