@@ -63,7 +63,7 @@ public sealed record FigureHistory(
         var earlier = points.SkipLast(newest).Select(point => point.Value).Median();
         var enough = points.Count - newest >= FewestEarlier && (freedom > 0 || points.Count > newest + FewestEarlier);
         var changed = enough && Math.Abs(now - earlier) > spread;
-        return new FigureHistory(kind, points, spread, earlier, now, changed, Words(kind, earlier, now, spread, enough, changed));
+        return new FigureHistory(kind, points, spread, earlier, now, changed, Words(kind, earlier, now, enough, changed));
     }
 
     /// <summary>The newest days against those before; the spread is that of a share of so many tries, at 90 %.</summary>
@@ -82,7 +82,7 @@ public sealed record FigureHistory(
             100 * Deviate * Math.Sqrt(all * (1 - all) * ((1.0 / before.Sum(day => day.Count)) + (1.0 / after.Sum(day => day.Count))));
         var enough = days.Count - newest >= FewestEarlier;
         var changed = enough && Math.Abs(now - earlier) > spread;
-        return new FigureHistory(kind, days, spread, earlier, now, changed, Words(kind, earlier, now, spread, enough, changed));
+        return new FigureHistory(kind, days, spread, earlier, now, changed, Words(kind, earlier, now, enough, changed));
     }
 
     private static double Mean(IEnumerable<FigurePoint> points)
@@ -93,14 +93,18 @@ public sealed record FigureHistory(
         return sum / Math.Max(1, count);
     }
 
-    private static string Words(FigureKind kind, double earlier, double now, double spread, bool enough, bool changed)
+    private static string Words(FigureKind kind, double earlier, double now, bool enough, bool changed)
     {
         var unit = kind.Unit == "" ? "" : $" {kind.Unit}";
         if (!enough)
-            return $"Now {now:0.#}{unit}; too few takes to see a change.";
-        return changed
-            ? $"{earlier:0.#} before, {now:0.#}{unit} now: {(now < earlier ? kind.Less : kind.More)}, beyond the own "
-                + $"spread of {spread:0.0#}."
-            : $"{earlier:0.#} before, {now:0.#}{unit} now: no change beyond the own spread of {spread:0.0#}.";
+            return $"Now {Number(now, kind)}{unit}; too few takes to see a change.";
+        var numbers = $"was {Number(earlier, kind)}, now {Number(now, kind)}{unit}";
+        if (!changed)
+            return $"No clear change: {numbers}.";
+        var how = now < earlier ? kind.Less : kind.More;
+        return $"{char.ToUpperInvariant(how[0])}{how[1..]}: {numbers}.";
     }
+
+    /// <summary>Cents, milliseconds and per cent are whole; everything else has one place.</summary>
+    private static string Number(double value, FigureKind kind) => kind.Unit is "cents" or "ms" or "%" ? $"{value:0}" : $"{value:0.#}";
 }

@@ -1,7 +1,7 @@
 namespace Bocca.Core.Judging;
 
 /// <summary>Small numbers in words, as they are said in a lesson.</summary>
-internal static class Words
+public static class Words
 {
     private static readonly string[] Numbers =
     [
@@ -22,6 +22,9 @@ internal static class Words
 
     /// <summary>A count in words up to twelve.</summary>
     public static string Of(int count) => count < Numbers.Length ? Numbers[count] : count.ToString();
+
+    /// <summary>The same at the beginning of a sentence: <c>Six</c>.</summary>
+    public static string Opening(int count) => char.ToUpperInvariant(Of(count)[0]) + Of(count)[1..];
 
     /// <summary>
     /// A count of tries out of all, opening a sentence: <c>Two of four</c>, <c>All four</c>, <c>Both</c>, <c>The one try</c>.

@@ -202,7 +202,7 @@ public sealed record SlurTrial(MonoSound Sound, HeardSlur Heard, bool Slurred, s
         {
             1 => "the change is clean",
             2 => "both changes clean",
-            _ => $"all {changes} changes clean",
+            _ => $"all {Judging.Words.Of(changes)} changes clean",
         };
 
     private static string Reason(AskedSlur asked, SlurLips lips, HeardSlur heard, SlurChange? broken, bool silent)

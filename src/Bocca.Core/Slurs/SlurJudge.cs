@@ -99,7 +99,7 @@ public static class SlurJudge
                 ? (
                     all == 1 ? "The change was clean."
                     : all == 2 ? "Both changes clean."
-                    : $"All {all} changes clean."
+                    : $"All {Judging.Words.Of(all)} changes clean."
                 )
                 : $"{clean} of {all} changes clean.";
         if (clean == all && bands.HiddenBy(heard.Row.RoomDecaySeconds))

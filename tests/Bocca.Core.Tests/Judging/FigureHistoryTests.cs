@@ -13,10 +13,10 @@ public sealed class FigureHistoryTests
     {
         var steady = Of([30, 31, 29, 28, 29, 30], spread: 6);
         Assert.False(steady.Changed);
-        Assert.Contains("no change", steady.Sentence);
+        Assert.Contains("No clear change", steady.Sentence);
         var better = Of([44, 46, 43, 25, 24, 23], spread: 6);
         Assert.True(better.Changed);
-        Assert.Contains("steadier", better.Sentence);
+        Assert.Contains("Steadier: was", better.Sentence);
         Assert.Equal((44, 24), (better.Earlier, better.Now));
         // The same means with repeats that lie far apart are no change.
         Assert.False(Of([44, 46, 43, 25, 24, 23], spread: 30).Changed);
@@ -52,7 +52,7 @@ public sealed class FigureHistoryTests
         var better = Shares((0.2, 20), (0.3, 20), (0.7, 20), (0.8, 20), (0.75, 20));
         Assert.True(better.Changed);
         Assert.Equal((25, 75), (Math.Round(better.Earlier), Math.Round(better.Now)));
-        Assert.Contains("more", better.Sentence);
+        Assert.Contains("More: was", better.Sentence);
     }
 
     private static FigureKind Breath { get; } = new("breath", "s", "shorter", "longer");

@@ -36,7 +36,7 @@ public sealed class NewStopTests : IDisposable
         var (_, record) = await tab.OpenAsync($"/record/{pupil.Id}");
         Assert.Equal(6, record.QuerySelectorAll("tr[data-kind=hum]").Length);
         Assert.Contains("Hummed low", record.QuerySelector("tr[data-kind=hum]")!.TextContent);
-        Assert.Contains("lower", record.QuerySelector(".trend.changed p")!.TextContent);
+        Assert.Contains("Lower", record.QuerySelector(".trend.changed p")!.TextContent);
         Assert.Contains("Humming", record.QuerySelector("select[name=stop]")!.TextContent);
         Assert.Equal(6, (await tab.OpenAsync($"/record/{pupil.Id}?stop=humming")).Page.QuerySelectorAll("tr[data-kind]").Length);
         Assert.Empty((await tab.OpenAsync($"/record/{pupil.Id}?stop=buzz")).Page.QuerySelectorAll("tr[data-kind]"));

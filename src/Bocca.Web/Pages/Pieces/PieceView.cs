@@ -1,4 +1,5 @@
 using Bocca.Core.Fingering.Passage;
+using Bocca.Core.Judging;
 using Bocca.Core.Pieces;
 using Bocca.Core.Pieces.Breathing;
 using Bocca.Core.Pieces.Study;
@@ -120,8 +121,8 @@ public sealed record PieceView(Pupil Pupil, WorkedPiece Worked, Core.Music.Tunin
             if (taken.Count == 0)
                 return plan.Breaths.Count == 0 ? "In one breath." : "The rests are enough.";
             var thinnest = plan.Spans.MinBy(span => span.Spare)!;
-            return $"{taken.Count} {(taken.Count == 1 ? "breath" : "breaths")} as well as the rests; the tightest before bar "
-                + $"{Plan.Line.BarOf(thinnest.To)} with {thinnest.Spare:0.0} s to spare.";
+            return $"{Words.Opening(taken.Count)} {(taken.Count == 1 ? "breath" : "breaths")} as well as the rests; tightest before bar "
+                + $"{Plan.Line.BarOf(thinnest.To)}, with {thinnest.Spare:0.0} s to spare.";
         }
     }
 
@@ -129,7 +130,7 @@ public sealed record PieceView(Pupil Pupil, WorkedPiece Worked, Core.Music.Tunin
     public string? OtherWay =>
         Plan.Breathed.Breaths.Where(breath => breath.WithoutFrom is not null).MinBy(breath => breath.WithoutFrom) is not { } breath ? null
         : breath.WithoutFrom > Plan.Line.Tempo
-            ? $"From {breath.WithoutFrom:0} up without the breath in bar {Plan.Line.BarOf(breath.Place.After)}."
+            ? $"At {breath.WithoutFrom:0} or faster, leave out the breath in bar {Plan.Line.BarOf(breath.Place.After)}."
         : $"The breath in bar {Plan.Line.BarOf(breath.Place.After)} can be left out: that is tight.";
 
     /// <summary>What the page draws upon the score and asks of it.</summary>
