@@ -40,6 +40,7 @@ builder.Services.AddDbContext<BoccaDb>(options =>
 builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(RecordFolder.KeysIn(data)));
 builder.Services.AddSingleton(_ => RecordFolder.Open(data, builder.Configuration.GetValue("anew", false)));
 builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddSingleton<Copies>();
 foreach (
     var stop in (Stop[])
         [
@@ -67,6 +68,8 @@ builder.Services.AddSingleton<DemoFilling>();
 builder.Services.AddHostedService<Tidy>();
 builder.Services.AddHostedService<WeekFollows>();
 builder.Services.AddResponseCompression(options => options.EnableForHttps = true);
+builder.Services.AddHostedService<DailyCopy>();
+builder.Services.Configure<FormOptions>(form => form.MemoryBufferThreshold = (int)UploadLimitAttribute.Usual);
 builder.Services.AddAntiforgery(options => options.HeaderName = "X-Antiforgery");
 builder
     .Services.AddSignalR()
@@ -109,6 +112,18 @@ try
     app.Services.GetRequiredService<RecordFolder>();
     using var scope = app.Services.CreateScope();
     var db = scope.ServiceProvider.GetRequiredService<BoccaDb>();
+    }
+
+    if (app.Configuration["restore"] is { Length: > 0 } put)
+    {
+        Console.WriteLine(RecordRestore.Restore(data, put));
+        return 0;
+    }
+
+    if (app.Configuration.GetValue("undo-restore", false))
+    {
+        Console.WriteLine(RecordRestore.Undo(data));
+        return 0;
     var filling = app.Services.GetRequiredService<DemoFilling>();
     await RecordFile.PrepareAsync(db, app.Services.GetRequiredService<Stops>(), Console.WriteLine);
     if (filling.IsOpen)

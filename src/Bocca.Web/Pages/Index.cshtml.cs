@@ -34,7 +34,7 @@ public sealed record DeskLine(
 public sealed record DeskLesson(TimeOnly At, string Who, string Address, string Words, bool Over);
 
 /// <summary>The Desk: everybody by pages, what was heard last, and what is due. So many queries, however many pupils.</summary>
-public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage(journal)
+public sealed class IndexModel(Journal journal, DemoFilling filling, Copies copies) : StagePage(journal)
 {
     private const int PastTakes = 8;
 
@@ -65,6 +65,29 @@ public sealed class IndexModel(Journal journal, DemoFilling filling) : StagePage
 
     /// <summary>How far the invented pupils' histories are; null where nothing is being filled in.</summary>
     public string? Filling => filling.Words;
+
+    /// <summary>How old the newest copy of the record is, in a sentence.</summary>
+    public string CopyWords =>
+        copies.Newest is { } newest ? $"Last copy of the record: {Clock.AgoWithin(newest)}." : "There is no copy of the record yet.";
+
+    /// <summary>Whether the record has been without a copy for longer than a week.</summary>
+    public bool CopyIsOld => (Clock.Now - (copies.Newest ?? copies.Begun)).TotalDays > Copies.Days;
+
+    /// <summary>Copies the record now.</summary>
+    public IActionResult OnPostCopy()
+    {
+        try
+        {
+            copies.Make(Clock.Today);
+        }
+        catch (StartRefusedException problem)
+        {
+            return Refuse($"{char.ToUpperInvariant(problem.Message[0])}{problem.Message[1..]}");
+        }
+
+        TempData["Told"] = "The record is copied.";
+        return RedirectToPage();
+    }
 
     public async Task OnGetAsync()
     {

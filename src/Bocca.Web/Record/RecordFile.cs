@@ -17,9 +17,6 @@ public static class RecordFile
     /// <summary>Whoever waits is told after so long how far it is, in seconds.</summary>
     private const double SecondsQuiet = 5;
 
-    /// <summary>A lock of somebody else is waited for so long, in seconds.</summary>
-    private const int PatienceSeconds = 5;
-
     /// <summary>The connection to the record in a folder, which is made if need be.</summary>
     public static string ConnectionString(string folder)
     {
@@ -28,7 +25,7 @@ public static class RecordFile
         {
             DataSource = Path.Combine(folder, "bocca.db"),
             ForeignKeys = true,
-            DefaultTimeout = PatienceSeconds,
+            DefaultTimeout = RecordCopy.PatienceSeconds,
         }.ToString();
     }
 
@@ -48,6 +45,10 @@ public static class RecordFile
             await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;");
             await RebuildFiguresAsync(db, stops, say);
         }
+        catch (InvalidDataException problem)
+        {
+            throw new StartRefusedException($"{problem.Message}; nothing was changed.");
+        }
         catch (SqliteException problem) when (problem.SqliteErrorCode is 8 or 10 or 11 or 13 or 14 or 26)
         {
             var file = new SqliteConnectionStringBuilder(db.Database.GetConnectionString()).DataSource;
@@ -62,55 +63,6 @@ public static class RecordFile
         }
     }
 
-    /// <summary>Copies a record by the database's own means, while it is served or not; the copy is for its owner alone.</summary>
-    /// <param name="record">The record's file.</param>
-    /// <param name="copy">Where the copy goes; what is there is replaced once the copy is whole.</param>
-    /// <exception cref="SqliteException">The record is broken, the disk full, or somebody else holds it locked for seconds.</exception>
-    /// <exception cref="IOException">The copy cannot be written.</exception>
-    /// <exception cref="UnauthorizedAccessException">The copy's place belongs to somebody else.</exception>
-    public static void Copy(string record, string copy)
-    {
-        var part = $"{copy}.part";
-        try
-        {
-            MakeForOwnerAlone(part);
-            using (var from = new SqliteConnection($"Data Source={record};Mode=ReadWrite;Pooling=False"))
-            using (var to = new SqliteConnection($"Data Source={part};Pooling=False"))
-            {
-                from.Open();
-                to.Open();
-                Wait(from);
-                from.BackupDatabase(to);
-            }
-
-            File.Move(part, copy, overwrite: true);
-        }
-        finally
-        {
-            File.Delete(part);
-        }
-    }
-
-    private static void MakeForOwnerAlone(string file)
-    {
-        File.Delete(file);
-        var made = new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.Write };
-        if (!OperatingSystem.IsWindows())
-            made.UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite;
-        using var empty = new FileStream(file, made);
-    }
-
-    /// <summary>
-    /// Lets the database itself wait for a lock, as whoever opens the record first or closes it last holds one for a moment: the
-    /// library waits for a command's sake alone, and a copy is none.
-    /// </summary>
-    private static void Wait(SqliteConnection connection)
-    {
-        using var command = connection.CreateCommand();
-        command.CommandText = $"PRAGMA busy_timeout = {PatienceSeconds * 1000};";
-        command.ExecuteNonQuery();
-    }
-
     private static async Task UpdateAsync(BoccaDb db, Action<string>? say)
     {
         var (applied, known) = ((await db.Database.GetAppliedMigrationsAsync()).ToList(), db.Database.GetMigrations().ToList());
@@ -123,7 +75,7 @@ public static class RecordFile
             var file = new SqliteConnectionStringBuilder(db.Database.GetConnectionString()).DataSource;
             var copy = $"{file}.before-{applied[^1]}";
             say?.Invoke($"The record is brought up to date. It is copied to {copy} first.");
-            Copy(file, copy);
+            RecordCopy.Make(file, copy);
         }
 
         // Whoever holds the folder's lock is alone here: a row that says otherwise was left by a start that was killed.

@@ -1,5 +1,4 @@
 using System.Buffers.Binary;
-using System.Runtime.InteropServices;
 using System.Xml;
 using System.Xml.Linq;
 using Microsoft.Data.Sqlite;
@@ -16,8 +15,14 @@ public sealed class StartRefusedException(string sentence) : Exception(sentence)
 /// </summary>
 public sealed class RecordFolder : IDisposable
 {
+    /// <summary>The name of the record in its folder.</summary>
+    public const string RecordName = "bocca.db";
+
     private const string LockName = "bocca.lock",
-        RecordName = "bocca.db";
+        DamagedName = "damaged-";
+
+    /// <summary>So many copies are named to whoever needs one.</summary>
+    private const int CopiesNamed = 3;
 
     /// <summary>A server that is going away is waited for so long.</summary>
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(3);
@@ -48,7 +53,14 @@ public sealed class RecordFolder : IDisposable
             held = Lock(folder);
             Probe(System.IO.Path.Combine(folder, ".bocca-probe"));
             ForOwnerAlone(folder);
+            RecordCopy.ClearUnfinished(folder);
+            CheckAfterStop(folder, anew);
             return new RecordFolder(folder, held);
+        }
+        catch (StartRefusedException)
+        {
+            held?.Dispose();
+            throw;
         }
         catch (Exception problem) when (problem is IOException or UnauthorizedAccessException)
         {
@@ -68,15 +80,48 @@ public sealed class RecordFolder : IDisposable
         var record = RecordIn(System.IO.Path.GetFullPath(path));
         if (!File.Exists(record))
             throw new StartRefusedException($"there is no record at {record}.");
+        var copy = System.IO.Path.GetFullPath(file);
+        if (IsOfTheRecord(record, copy))
+            throw new StartRefusedException($"{copy} belongs to the record itself. Choose another name for the copy.");
         try
         {
-            RecordFile.Copy(record, file);
+            RecordCopy.Make(record, copy);
         }
-        catch (Exception problem) when (problem is IOException or UnauthorizedAccessException or SqliteException)
+        catch (Exception problem) when (IsOfDisk(problem))
         {
-            throw new StartRefusedException($"the record could not be copied to {file}: {Reason(problem)}.");
+            throw new StartRefusedException($"the record could not be copied to {copy}: {Reason(problem)}.");
         }
     }
+
+    /// <summary>
+    /// Whether a file is the record, what the database writes beside it or the folder's lock, by whatever name; or would be taken for
+    /// one of them where it is to lie.
+    /// </summary>
+    internal static bool IsOfTheRecord(string record, string file)
+    {
+        var folder = System.IO.Path.GetDirectoryName(record)!;
+        string[] own = [record, .. RecordCopy.Beside.Select(end => record + end), System.IO.Path.Combine(folder, LockName)];
+        if (own.Contains(file, StringComparer.OrdinalIgnoreCase))
+            return true;
+        var isHere = UnixFiles.IdentityOf(System.IO.Path.GetDirectoryName(file)!) is { } place && place == UnixFiles.IdentityOf(folder);
+        var isNamedSo = own.Any(each => System.IO.Path.GetFileName(each) == System.IO.Path.GetFileName(file));
+        return (isHere && isNamedSo) || (UnixFiles.IdentityOf(file) is { } target && own.Any(each => UnixFiles.IdentityOf(each) == target));
+    }
+
+    /// <summary>Gives a record another name, with what the database writes beside it; whether there was one.</summary>
+    internal static bool SetAside(string record, string aside)
+    {
+        foreach (var end in RecordCopy.Beside.Where(end => File.Exists(record + end)))
+            File.Move(record + end, aside + end);
+        if (!File.Exists(record))
+            return false;
+        File.Move(record, aside);
+        UnixFiles.SyncFolder(System.IO.Path.GetDirectoryName(record)!);
+        return true;
+    }
+
+    internal static bool IsOfDisk(Exception problem) =>
+        problem is IOException or UnauthorizedAccessException or SqliteException or InvalidDataException;
 
     public void Dispose() => _lock.Dispose();
 
@@ -99,14 +144,19 @@ public sealed class RecordFolder : IDisposable
         if (File.Exists(folder))
             throw new StartRefusedException($"the data folder {folder} is a file; choose a folder with --data.");
         var record = RecordIn(folder);
+        if (new FileInfo(record).LinkTarget is not null || UnixFiles.IdentityOf(record) is { IsRegular: false })
+            throw new StartRefusedException(
+                $"{record} is a link, a pipe or a folder, not the record itself. Put the record in its place, or choose another "
+                    + "folder with --data."
+            );
         var isThere = new FileInfo(record) is { Exists: true, Length: > 0 };
         if (!isThere && !anew && WasThere(folder))
             throw new StartRefusedException(
                 $"{record} is {(File.Exists(record) ? "empty" : "missing")}, and a record was there before. Put a copy of it back, or say "
                     + "--anew to begin another one."
             );
-        if (isThere && !IsWholeRecord(record))
-            throw new StartRefusedException($"{record} is not a record of Bocca, or it is broken. Put a copy of it back.");
+        if (isThere && !anew && !IsWholeRecord(record))
+            throw new StartRefusedException($"{record} is not a record of Bocca, or it is broken. {WaysOut(folder)}");
         if (!Directory.Exists(KeysIn(folder)))
             return;
         foreach (var key in Directory.EnumerateFiles(KeysIn(folder), "key-*.xml"))
@@ -114,6 +164,63 @@ public sealed class RecordFolder : IDisposable
                 throw new StartRefusedException(
                     $"the key file {key} is empty or broken. Delete it, and start again; open pages have to be reloaded."
                 );
+    }
+
+    /// <summary>
+    /// A record that was not closed in order, whose log still lies beside it, is read through before it is served. A damaged one is
+    /// refused, or set aside where another is begun anew.
+    /// </summary>
+    private static void CheckAfterStop(string folder, bool anew)
+    {
+        var record = RecordIn(folder);
+        if (new FileInfo(record) is not { Exists: true, Length: > 0 } || DamageAfterStop(record) is not { } damage)
+            return;
+        if (!anew)
+            throw new StartRefusedException($"{record} is damaged ({damage}). {WaysOut(folder)}");
+        SetAside(record, $"{record}.{DamagedName}{DateTime.UtcNow:yyyyMMdd'T'HHmmssfff}");
+    }
+
+    private static string? DamageAfterStop(string record)
+    {
+        if (!IsWholeRecord(record))
+            return "it is not whole";
+        if (new FileInfo($"{record}-wal") is not { Exists: true, Length: > 0 })
+            return null;
+        try
+        {
+            return RecordCopy.DamageIn(record);
+        }
+        catch (SqliteException problem)
+        {
+            return problem.Message;
+        }
+    }
+
+    /// <summary>What to do where the record cannot be served: the newest copies that are whole.</summary>
+    private static string WaysOut(string folder)
+    {
+        var copies = Directory
+            .EnumerateFiles(folder, "*.db*", SearchOption.AllDirectories)
+            .Where(file => System.IO.Path.GetFileName(file) != RecordName && !RecordCopy.Beside.Any(file.EndsWith))
+            .OrderByDescending(File.GetLastWriteTimeUtc)
+            .Where(IsGood)
+            .Take(CopiesNamed)
+            .ToList();
+        return copies.Count == 0
+            ? "No copy lies in its folder: put one back with --restore FILE, or say --anew to set it aside and begin another."
+            : $"Put a copy back with --restore FILE: {string.Join(", ", copies)}. Or say --anew to set it aside and begin another.";
+    }
+
+    private static bool IsGood(string copy)
+    {
+        try
+        {
+            return RecordCopy.DamageIn(copy) is null && RecordCopy.Look(copy) is not null;
+        }
+        catch (SqliteException)
+        {
+            return false;
+        }
     }
 
     private static bool WasThere(string folder) =>
@@ -163,7 +270,7 @@ public sealed class RecordFolder : IDisposable
         }
     }
 
-    private static FileStream Lock(string folder)
+    internal static FileStream Lock(string folder)
     {
         var until = DateTime.UtcNow + Patience;
         while (true)
@@ -187,22 +294,16 @@ public sealed class RecordFolder : IDisposable
     }
 
     /// <summary>The folder and all in it for its owner alone, and whatever this process makes from now on.</summary>
-    private static void ForOwnerAlone(string folder)
+    internal static void ForOwnerAlone(string folder)
     {
         if (OperatingSystem.IsWindows())
             return;
-        const int GroupAndOthers = 0x3F;
-        _ = Umask(GroupAndOthers);
+        UnixFiles.KeepForOwner();
         foreach (var each in Directory.EnumerateDirectories(folder, "*", SearchOption.AllDirectories).Prepend(folder))
             File.SetUnixFileMode(each, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
         foreach (var file in Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories))
             Narrow(file);
     }
-
-    /// <summary>What new files and folders are denied to whom, in the bits of a Unix file mode.</summary>
-    [DllImport("libc", EntryPoint = "umask")]
-    [DefaultDllImportSearchPaths(DllImportSearchPath.SafeDirectories)]
-    private static extern int Umask(int mask);
 
     private static void Narrow(string file)
     {
@@ -210,10 +311,12 @@ public sealed class RecordFolder : IDisposable
             File.SetUnixFileMode(file, UnixFileMode.UserRead | UnixFileMode.UserWrite);
     }
 
-    private static string Reason(Exception problem) =>
+    internal static string Reason(Exception problem) =>
         problem switch
         {
             UnauthorizedAccessException => "it belongs to somebody else, or is read-only",
+            SqliteException { SqliteErrorCode: 11 } => "it is damaged",
+            SqliteException { SqliteErrorCode: 26 } => "it is no database",
             SqliteException { SqliteErrorCode: 13 } => "the disk is full",
             SqliteException { SqliteErrorCode: 5 } => "another program holds it locked",
             IOException when problem.Message.Contains("No space left", StringComparison.Ordinal) => "the disk is full",
