@@ -165,7 +165,31 @@ public sealed class PracticePageTests : IDisposable
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
         Assert.Contains("a guardian is always copied", again.QuerySelector("[role=alert]")!.TextContent);
         Assert.Contains("ten minutes a day.", again.QuerySelector("#body")!.TextContent);
-        typed[1] = ("Guardian", "mother@example.org");
+        // Nor by another spelling of the same box, nor by a subject that a mail program would read otherwise.
+        foreach (var own in new[] { "ADA@example.org", "a.d.a@example.org", "ada+mum@example.org", "Mum <ada@example.org>" })
+        {
+            typed[1] = ("Guardian", own);
+            Assert.Contains(
+                "own address",
+                (await _tab.SendAsync(page, "form[action$='/message'].sheet", typed)).Page.QuerySelector("[role=alert]")!.TextContent
+            );
+        }
+
+        async Task<HttpResponseMessage> MailAsync()
+        {
+            using var sent = new FormUrlEncodedContent(typed.Select(field => KeyValuePair.Create(field.Item1, field.Item2)));
+            return await _tab.PostAsync(page, "/practice/1/message?handler=Eml", sent);
+        }
+
+        (typed[0], typed[1]) = (("To", ""), ("Guardian", ""));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await MailAsync()).StatusCode);
+        (typed[0], typed[1], typed[2]) = (
+            ("To", "ada@example.org"),
+            ("Guardian", "mother@example.org"),
+            ("Title", "=?utf-8?q?Send_money?=")
+        );
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await MailAsync()).StatusCode);
+        typed[2] = ("Title", "After the lesson");
         using var form = new FormUrlEncodedContent(typed.Select(field => KeyValuePair.Create(field.Item1, field.Item2)));
         var mail = await _tab.PostAsync(page, "/practice/1/message?handler=Eml", form);
         Assert.Equal("message/rfc822", mail.Content.Headers.ContentType!.MediaType);
@@ -173,6 +197,7 @@ public sealed class PracticePageTests : IDisposable
             await mail.Content.ReadAsStreamAsync(TestContext.Current.CancellationToken),
             TestContext.Current.CancellationToken
         );
+        Assert.DoesNotContain(read.Headers, header => header.Id == MimeKit.HeaderId.MessageId);
         Assert.Equal(("After the lesson", "ada@example.org", "mother@example.org"), (read.Subject, read.To.ToString(), read.Cc.ToString()));
         Assert.Equal("Dear Ada,\n\nten minutes a day.", read.TextBody!.Replace("\r\n", "\n").Trim());
         await _tab.SendAsync(page, "form[action$='/message'].sheet", typed);

@@ -55,6 +55,21 @@ public static class LessonMessage
     /// <param name="age">Age in whole years, the lower where unsure; null where it is not known.</param>
     public static bool CopiesGuardian(int? age) => age is null or < Grown;
 
+    /// <summary>
+    /// Whether two mail addresses reach one person: written in other letters' sizes, with other dots before the @, or with what follows a
+    /// plus sign, an address is delivered to the same box by usual providers (common practice).
+    /// </summary>
+    public static bool IsSameBox(string one, string other) => Box(one) == Box(other);
+
+    private static string Box(string address)
+    {
+        var at = address.LastIndexOf('@');
+        if (at < 0)
+            return address.Trim().ToUpperInvariant();
+        var name = address[..at].Trim().Split('+')[0].Replace(".", "", StringComparison.Ordinal);
+        return $"{name}@{address[(at + 1)..].Trim()}".ToUpperInvariant();
+    }
+
     /// <summary>The lines.</summary>
     public static IReadOnlyList<string> Draft(MessageFrom from)
     {

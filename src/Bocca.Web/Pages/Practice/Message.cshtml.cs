@@ -82,7 +82,7 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
     {
         if (Pupil is null)
             return NotFound();
-        if (Wrong(sent) is { } wrong)
+        if ((Wrong(sent) ?? WrongToMail(Typed(sent))) is { } wrong)
             return await AgainAsync(sent, wrong);
         var payload = Typed(sent);
         var mail = new MimeMessage
@@ -90,6 +90,8 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
             Subject = payload.Title,
             Body = new TextPart("plain") { Text = payload.Body },
         };
+        // Whoever sends it gives it a number; one made here would tell this machine's name.
+        mail.Headers.Remove(HeaderId.MessageId);
         // Not sent yet: mail programs open it as a draft.
         mail.Headers.Add("X-Unsent", "1");
         if (payload.To != "")
@@ -145,15 +147,25 @@ public sealed class MessageModel(Journal journal) : EntriesPage(journal)
             || typed.Title.Length > LessonMessage.MostOfPhrase
         )
             return $"A message has a subject, and 1 to {LessonMessage.MostLetters} letters.";
-        if (typed.Title.Any(char.IsControl))
+        // Encoded words (RFC 2047) would be read by a mail program as other letters than those seen here.
+        if (typed.Title.Any(char.IsControl) || typed.Title.Contains("=?", StringComparison.Ordinal))
             return "The subject is one line of plain letters.";
         foreach (var address in new[] { typed.To, typed.Guardian }.Where(address => address != ""))
             if (!MailboxAddress.TryParse(address, out _) || address.Any(char.IsControl) || !address.Contains('@', StringComparison.Ordinal))
                 return $"'{address}' is no mail address.";
-        return IsChild && typed.To != "" && typed.Guardian == ""
-            ? $"{Pupil!.Name} is a child: a guardian is always copied. Give an address for one."
+        if (!IsChild || typed.To == "")
+            return null;
+        return typed.Guardian == "" ? $"{Pupil!.Name} is a child: a guardian is always copied. Give an address for one."
+            : Mailbox(typed.To) is { } to && Mailbox(typed.Guardian) is { } guardian && LessonMessage.IsSameBox(to, guardian)
+                ? $"A guardian is always copied, and '{typed.Guardian}' is {Pupil!.Name}'s own address."
             : null;
     }
+
+    /// <summary>A child whose guardian has no address gets no mail: whoever opens the file would address it to the child alone.</summary>
+    private string? WrongToMail(MessagePayload typed) =>
+        IsChild && typed.Guardian == "" ? $"{Pupil!.Name} is a child: give a guardian's address, or hand the message over on paper." : null;
+
+    private static string? Mailbox(string address) => MailboxAddress.TryParse(address, out var box) ? box.Address : null;
 
     /// <summary>What stands in the way: the cause behind the lesson's cue that has not helped yet; empty for none.</summary>
     private async Task<string> FaultAsync(Entry lesson) =>
