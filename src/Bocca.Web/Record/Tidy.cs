@@ -25,9 +25,12 @@ public sealed class Tidy(IServiceScopeFactory scopes, TimeProvider time, ILogger
 
     private static async Task ForgetReasonsAsync(BoccaDb db, DateOnly today)
     {
-        var unasked = db.Pupils.Where(pupil =>
-            pupil.ConsentBy == null || pupil.ConsentOn == null || pupil.ConsentOn > today || !(pupil.ConsentUntil >= today)
-        );
+        // Of deleted pupils as well: a reason that nobody consents to is kept of nobody.
+        var unasked = db
+            .Pupils.IgnoreQueryFilters()
+            .Where(pupil =>
+                pupil.ConsentBy == null || pupil.ConsentOn == null || pupil.ConsentOn > today || !(pupil.ConsentUntil >= today)
+            );
         await unasked
             .Where(pupil => pupil.Health != BreathHealth.None && pupil.Health != BreathHealth.Unsaid)
             .ExecuteUpdateAsync(to =>
