@@ -14,6 +14,7 @@ using Bocca.Web.Pages.Slurs;
 using Bocca.Web.Pages.Tone;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Http.Features;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
 using Serilog.Events;
@@ -39,8 +40,8 @@ builder.Services.AddDbContext<BoccaDb>(options =>
 );
 builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(RecordFolder.KeysIn(data)));
 builder.Services.AddSingleton(_ => RecordFolder.Open(data, builder.Configuration.GetValue("anew", false)));
-builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton<Copies>();
+builder.Services.AddSingleton(TimeProvider.System);
 foreach (
     var stop in (Stop[])
         [
@@ -67,9 +68,9 @@ builder.Services.AddSingleton<HeavyWork>();
 builder.Services.AddSingleton<DemoFilling>();
 builder.Services.AddHostedService<Tidy>();
 builder.Services.AddHostedService<WeekFollows>();
-builder.Services.AddResponseCompression(options => options.EnableForHttps = true);
 builder.Services.AddHostedService<DailyCopy>();
 builder.Services.Configure<FormOptions>(form => form.MemoryBufferThreshold = (int)UploadLimitAttribute.Usual);
+builder.Services.AddResponseCompression(options => options.EnableForHttps = true);
 builder.Services.AddAntiforgery(options => options.HeaderName = "X-Antiforgery");
 builder
     .Services.AddSignalR()
@@ -78,7 +79,11 @@ builder
 builder.Services.AddHttpContextAccessor();
 if (builder.Configuration.GetValue("warm-up", true))
     builder.Services.AddHostedService<WarmUp>();
-builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = UploadLimitAttribute.Usual);
+builder.WebHost.ConfigureKestrel(kestrel =>
+{
+    kestrel.Limits.MaxRequestBodySize = UploadLimitAttribute.Usual;
+    kestrel.AddServerHeader = false;
+});
 
 var app = builder.Build();
 var first = app.Services.GetRequiredService<FirstPage>();
@@ -109,11 +114,6 @@ try
         return 0;
     }
 
-    app.Services.GetRequiredService<RecordFolder>();
-    using var scope = app.Services.CreateScope();
-    var db = scope.ServiceProvider.GetRequiredService<BoccaDb>();
-    }
-
     if (app.Configuration["restore"] is { Length: > 0 } put)
     {
         Console.WriteLine(RecordRestore.Restore(data, put));
@@ -124,6 +124,11 @@ try
     {
         Console.WriteLine(RecordRestore.Undo(data));
         return 0;
+    }
+
+    app.Services.GetRequiredService<RecordFolder>();
+    using var scope = app.Services.CreateScope();
+    var db = scope.ServiceProvider.GetRequiredService<BoccaDb>();
     var filling = app.Services.GetRequiredService<DemoFilling>();
     await RecordFile.PrepareAsync(db, app.Services.GetRequiredService<Stops>(), Console.WriteLine);
     if (filling.IsOpen)

@@ -20,12 +20,18 @@ public sealed class SecurityHeaders(RequestDelegate next)
             headers.XContentTypeOptions = "nosniff";
             // Not no-referrer: a browser would then hide where even our own forms come from.
             headers["Referrer-Policy"] = "same-origin";
+            headers["Cross-Origin-Opener-Policy"] = "same-origin";
+            headers["Cross-Origin-Resource-Policy"] = "same-origin";
             headers["Permissions-Policy"] = "microphone=(self), camera=(self), geolocation=()";
             // Whatever has no word of its own may have a pupil in it.
             if (headers.CacheControl.Count == 0 || headers.CacheControl == "no-cache, no-store")
                 headers.CacheControl = "no-store";
             return Task.CompletedTask;
         });
-        return next(context);
+        // What comes back from it would hold cookies that no script may read.
+        if (!HttpMethods.IsTrace(context.Request.Method))
+            return next(context);
+        context.Response.StatusCode = StatusCodes.Status405MethodNotAllowed;
+        return Task.CompletedTask;
     }
 }

@@ -1,4 +1,7 @@
+using System.Collections.Concurrent;
 using System.Net;
+using System.Text.Json;
+using Bocca.Core.Sound;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;
@@ -33,6 +36,37 @@ public sealed class StrangerTests : IDisposable
             Assert.Equal(expected, response.StatusCode);
             Assert.Contains("nosniff", response.Headers.GetValues("X-Content-Type-Options"));
         }
+    }
+
+    [Fact]
+    public async Task Other_origins_and_traces_learn_nothing()
+    {
+        var client = _room.CreateClient();
+        var answer = await client.GetAsync("/", TestContext.Current.CancellationToken);
+        Assert.Equal("same-origin", answer.Headers.GetValues("Cross-Origin-Opener-Policy").Single());
+        Assert.Equal("same-origin", answer.Headers.GetValues("Cross-Origin-Resource-Policy").Single());
+        using var trace = new HttpRequestMessage(HttpMethod.Trace, "/");
+        Assert.Equal(HttpStatusCode.MethodNotAllowed, (await client.SendAsync(trace, TestContext.Current.CancellationToken)).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_recording_is_never_laid_into_the_systems_temporary_folder()
+    {
+        var ada = await _room.AddAsync("Ada");
+        var tab = new Tab(_room.CreateClient());
+        var (_, page) = await tab.OpenAsync($"/buzz/{ada.Id}");
+        var seen = new ConcurrentQueue<string>();
+        using var watched = new FileSystemWatcher(Path.GetTempPath(), "ASPNETCORE_*");
+        watched.Created += (_, made) => seen.Enqueue(made.FullPath);
+        watched.EnableRaisingEvents = true;
+
+        // Four tries at 120 are over in 16 seconds; far more than what a form may hold in memory as it ships (64 kB).
+        using var wav = new MemoryStream();
+        WavFile.Write(wav, new MonoSound(new float[16 * 44100], 44100));
+        await tab.HearAsync(page, ada.Id, wav.ToArray());
+
+        await Task.Delay(200, TestContext.Current.CancellationToken);
+        Assert.Empty(seen);
     }
 
     [Fact]

@@ -17,6 +17,8 @@ public sealed class UploadLimitAttribute : RequestFormLimitsAttribute, IRequestS
         (MaxRequestBodySize, TooMuch) = (bytes + Usual, tooMuch);
         // The form's own limit never speaks first.
         MultipartBodyLengthLimit = 2 * (bytes + Usual);
+        // What a child plays is held in memory alone: a file of the system's temporary folder would outlive a process that is killed.
+        MemoryBufferThreshold = (int)(bytes + Usual);
     }
 
     public long? MaxRequestBodySize { get; }
