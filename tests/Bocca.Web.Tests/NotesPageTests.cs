@@ -250,7 +250,11 @@ public sealed class NotesPageTests : IDisposable
         // Concert B flat is C on a trumpet and F on a horn (common practice).
         Assert.Equal(
             ["0", "-1"],
-            sheets.QuerySelectorAll("[data-score]").Select(score => XDocument.Parse(score.TextContent).Descendants("fifths").Single().Value)
+            sheets
+                .QuerySelectorAll("[data-score]")
+                .Select(score =>
+                    XDocument.Parse(JsonSerializer.Deserialize<string>(score.TextContent)!).Descendants("fifths").Single().Value
+                )
         );
     }
 

@@ -97,7 +97,7 @@ public sealed class StrangerTests : IDisposable
         var ada = await _room.AddAsync("Ada\u0001\u000b");
         var (response, page) = await tab.OpenAsync($"/notes/class?shape=FiveNotes&who={ada.Id}");
         Assert.Equal(HttpStatusCode.OK, response.StatusCode);
-        var score = page.QuerySelector("[data-score]")!.TextContent;
+        var score = JsonSerializer.Deserialize<string>(page.QuerySelector("[data-score]")!.TextContent)!;
         Assert.Contains("<part-name>Ada</part-name>", score);
     }
 

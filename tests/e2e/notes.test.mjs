@@ -90,7 +90,7 @@ describe("notes", () => {
         await page.goto(`${address}/pupils/3`);
         assert.equal(await page.inputValue("[data-reading]"), clef);
         await page.goto(`${address}/notes/3?note=F3`);
-        return page.evaluate(() => document.querySelector("[data-score]").textContent.match(/<sign>(.)<\/sign>/)[1]);
+        return page.evaluate(() => JSON.parse(document.querySelector("[data-score]").textContent).match(/<sign>(.)<\/sign>/)[1]);
       };
       assert.equal(await read("tenor"), "C");
       assert.equal(await read("bass"), "F");

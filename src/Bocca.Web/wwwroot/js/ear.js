@@ -72,7 +72,7 @@ export const ear = () => {
       this.taps = [];
       this.label = "";
       const staff = this.home.querySelector("[data-notation]");
-      if (staff) staff.querySelector(".engraved").replaceChildren(await engrave(staff.querySelector("[data-score]").textContent, staff.clientWidth, false, { spread: 0.9 }));
+      if (staff) staff.querySelector(".engraved").replaceChildren(await engrave(JSON.parse(staff.querySelector("[data-score]").textContent), staff.clientWidth, false, { spread: 0.9 }));
       for (const note of this.home.querySelectorAll("[data-note]")) note.replaceChildren(await engrave(note.dataset.note, 180));
       this.home.setAttribute("data-ready", "");
     },

@@ -5,7 +5,7 @@ import { engrave } from "./notation.js";
 export const drawLines = async (root) => {
   for (const staff of root.querySelectorAll("[data-lines]")) {
     const how = { full: staff.dataset.lines === "full", scale: Number(staff.dataset.scale ?? 50) };
-    const picture = await engrave(staff.querySelector("[data-score]").textContent, staff.clientWidth, true, how);
+    const picture = await engrave(JSON.parse(staff.querySelector("[data-score]").textContent), staff.clientWidth, true, how);
     staff.querySelector(".engraved").replaceChildren(picture);
   }
 };

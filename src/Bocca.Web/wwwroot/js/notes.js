@@ -19,7 +19,7 @@ export const notes = () => ({
   async draw() {
     const staff = this.$root.querySelector("[data-notation]");
     const links = [...staff.querySelectorAll("[data-note-link]")];
-    const picture = await engrave(staff.querySelector("[data-score]").textContent, staff.clientWidth);
+    const picture = await engrave(JSON.parse(staff.querySelector("[data-score]").textContent), staff.clientWidth);
     staff.querySelector(".engraved").replaceChildren(picture);
     [...picture.querySelectorAll("g.note")].forEach((note, i) => {
       note.classList.toggle("chosen", `n${i + 1}` === staff.dataset.chosen);

@@ -21,7 +21,7 @@ export const slurs = () => {
         fold.addEventListener("toggle", () => this.shown(), { once: true });
         return;
       }
-      const picture = await engrave(staff.querySelector("[data-score]").textContent, staff.clientWidth, false, { spread: 0.9 });
+      const picture = await engrave(JSON.parse(staff.querySelector("[data-score]").textContent), staff.clientWidth, false, { spread: 0.9 });
       staff.querySelector(".engraved").replaceChildren(picture);
     },
 

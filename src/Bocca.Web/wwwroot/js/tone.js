@@ -16,7 +16,7 @@ export const tone = () => {
     async shown() {
       const staff = this.$root.querySelector("[data-notation]");
       if (!staff) return;
-      const picture = await engrave(staff.querySelector("[data-score]").textContent, staff.clientWidth);
+      const picture = await engrave(JSON.parse(staff.querySelector("[data-score]").textContent), staff.clientWidth);
       staff.querySelector(".engraved").replaceChildren(picture);
     },
 

@@ -9,7 +9,7 @@ changeable();
 // The sheet's small staves, each as wide as its notes.
 async function staves() {
   for (const staff of document.querySelectorAll(".small-staff")) {
-    const picture = await engrave(staff.querySelector("[data-score]").textContent, 2000, false, { scale: Number(staff.dataset.scale) });
+    const picture = await engrave(JSON.parse(staff.querySelector("[data-score]").textContent), 2000, false, { scale: Number(staff.dataset.scale) });
     staff.querySelector(".engraved").replaceChildren(picture);
   }
   document.querySelector(".week-sheet")?.setAttribute("data-engraved", "");
