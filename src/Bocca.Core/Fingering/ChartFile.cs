@@ -4,7 +4,6 @@ using System.Text.Json.Serialization;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Score;
-using CsvHelper;
 
 namespace Bocca.Core.Fingering;
 
@@ -21,7 +20,7 @@ public static class ChartFile
     public static string Csv(IReadOnlyList<ChartNote> chart)
     {
         using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = new CsvWriter(text, CultureInfo.InvariantCulture))
+        using (var csv = new TableWriter(text))
         {
             csv.WriteRecords(
                 chart

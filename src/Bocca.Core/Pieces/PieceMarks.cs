@@ -1,7 +1,6 @@
 using System.Globalization;
 using Bocca.Core.Pieces.Breathing;
 using Bocca.Core.Score;
-using CsvHelper;
 
 namespace Bocca.Core.Pieces;
 
@@ -40,7 +39,7 @@ public static class PieceMarks
     public static string Csv(PiecePlan plan)
     {
         using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using var csv = new CsvWriter(text, CultureInfo.InvariantCulture);
+        using var csv = new TableWriter(text);
         foreach (
             var heading in (string[])
                 ["index", "bar", "beat", "seconds", "written", "sounding", "setting", "partial", "cents", "chart", "breath", "why"]

@@ -4,7 +4,6 @@ using Bocca.Core;
 using Bocca.Core.Practice.Week;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
-using CsvHelper;
 using Ical.Net.DataTypes;
 using Ical.Net.Serialization;
 using Microsoft.AspNetCore.Mvc;
@@ -150,7 +149,7 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
         if (Plan is null)
             return Refuse(Trouble!);
         await using var text = new StringWriter(CultureInfo.InvariantCulture);
-        await using (var table = new CsvWriter(text, CultureInfo.InvariantCulture))
+        await using (var table = new TableWriter(text))
             await table.WriteRecordsAsync(
                 Plan.Days.SelectMany(day =>
                     day.Rounds.Select(round => new
