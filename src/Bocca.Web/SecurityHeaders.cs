@@ -20,9 +20,14 @@ public sealed class SecurityHeaders(RequestDelegate next)
             headers.XContentTypeOptions = "nosniff";
             // Not no-referrer: a browser would then hide where even our own forms come from.
             headers["Referrer-Policy"] = "same-origin";
-            headers["Cross-Origin-Opener-Policy"] = "same-origin";
             headers["Cross-Origin-Resource-Policy"] = "same-origin";
-            headers["Permissions-Policy"] = "microphone=(self), camera=(self), geolocation=()";
+            // What is no page of its own opens nothing and asks for no microphone: each script would carry them for nothing.
+            if (context.Response.ContentType?.StartsWith("text/html", StringComparison.Ordinal) != false)
+            {
+                headers["Cross-Origin-Opener-Policy"] = "same-origin";
+                headers["Permissions-Policy"] = "microphone=(self), camera=(self), geolocation=()";
+            }
+
             // Whatever has no word of its own may have a pupil in it.
             if (headers.CacheControl.Count == 0 || headers.CacheControl == "no-cache, no-store")
                 headers.CacheControl = "no-store";
