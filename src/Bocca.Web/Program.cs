@@ -31,7 +31,13 @@ builder.Host.UseSerilog(
             .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
             .WriteTo.Console(outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}")
 );
-builder.Services.AddRazorPages(Routes.Configure).AddMvcOptions(mvc => mvc.ModelBinderProviders.Insert(0, new FiniteNumbers()));
+builder
+    .Services.AddRazorPages(Routes.Configure)
+    .AddMvcOptions(mvc =>
+    {
+        mvc.ModelBinderProviders.Insert(0, new FiniteNumbers());
+        mvc.Filters.AddService<SavesInTurn>();
+    });
 builder.Services.AddDbContext<BoccaDb>(options =>
     options
         // A list is one parameter, however long: the same question is put into words once, not anew for each length.
@@ -63,6 +69,7 @@ builder.Services.AddScoped(services => RoomClock.For(services.GetRequiredService
 builder.Services.AddScoped<Journal>();
 builder.Services.AddSingleton<Assets>();
 builder.Services.AddSingleton<RefusedForms>();
+builder.Services.AddSingleton<SavesInTurn>();
 builder.Services.AddSingleton<FirstPage>();
 builder.Services.AddSingleton<HeavyWork>();
 builder.Services.AddSingleton<DemoFilling>();

@@ -1,6 +1,7 @@
 using System.Net;
 using AngleSharp.Html.Dom;
 using Bocca.Web.Pages.Breath;
+using Bocca.Web.Pages.Practice;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;
@@ -48,6 +49,78 @@ public sealed class TogetherTests : IDisposable
         var (_, other) = await deletes.OpenAsync($"/pupils/{pupil.Id}");
         await deletes.SendAsync(other, "form[action*=Delete]");
         Assert.Equal(HttpStatusCode.NotFound, (await edits.SendAsync(page, "form.sheet")).Response.StatusCode);
+    }
+
+    [Fact]
+    public async Task Changes_at_once_to_one_lesson_all_stand()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        await BeginAsync(pupil.Id);
+        var pages = await Task.WhenAll(Enumerable.Range(0, 12).Select(_ => OpenedAsync($"/practice/{pupil.Id}/lesson")));
+        await Task.WhenAll(
+            pages.Select(
+                async (opened, i) =>
+                {
+                    using var part = new FormUrlEncodedContent([new("to", $"{i % 2}")]);
+                    var answer = await opened.Tab.PostAsync(opened.Page, $"/practice/{pupil.Id}/lesson?handler=Part", part);
+                    Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+                }
+            )
+        );
+        Assert.Equal(1 + 12, (await _room.OnlyAsync(PracticeStop.Lessons)).Payload.Begun.Count);
+    }
+
+    [Theory]
+    [InlineData("one page")]
+    [InlineData("many pages")]
+    public async Task A_lesson_begun_twenty_times_is_one(string from)
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var one = await OpenedAsync($"/practice/{pupil.Id}");
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 20)
+                .Select(async _ =>
+                {
+                    var (tab, page) = from == "one page" ? one : await OpenedAsync($"/practice/{pupil.Id}");
+                    await BeginAsync(pupil.Id, tab, page);
+                })
+        );
+        Assert.Equal(1, await _room.CountAsync(PracticeStop.Lessons));
+    }
+
+    [Theory]
+    [InlineData("the same key", 1)]
+    [InlineData("other words", 2)]
+    [InlineData("another key", 2)]
+    public async Task A_form_sent_again_with_its_key_saves_once(string again, int stand)
+    {
+        var opened = await OpenedAsync("/pupils/new");
+        var (key, name) = ($"{Guid.NewGuid()}", "Ada");
+        foreach (var isSecond in (bool[])[false, true])
+        {
+            using var form = new FormUrlEncodedContent([
+                new("Form.Name", isSecond && again == "other words" ? "Bo" : name),
+                new("Form.Instrument", "trumpet-bb"),
+                new("Form.Stage", "Lips"),
+                new("Form.Started", "2026-09-01"),
+                new("Form.SameName", "true"),
+                new("once", isSecond && again == "another key" ? $"{Guid.NewGuid()}" : key),
+            ]);
+            var answer = await opened.Tab.PostAsync(opened.Page, "/pupils/new", form);
+            Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+            Assert.StartsWith("/buzz/", answer.RequestMessage!.RequestUri!.AbsolutePath);
+        }
+
+        Assert.Equal(stand, await _room.InRecordAsync(db => db.Pupils.CountAsync()));
+    }
+
+    private async Task BeginAsync(int pupil, Tab? tab = null, IHtmlDocument? page = null)
+    {
+        if (tab is null || page is null)
+            (tab, page) = await OpenedAsync($"/practice/{pupil}");
+        using var begin = new FormUrlEncodedContent([new("minutes", "30")]);
+        Assert.Equal(HttpStatusCode.OK, (await tab.PostAsync(page, $"/practice/{pupil}/lesson?handler=Begin", begin)).StatusCode);
     }
 
     [Fact]

@@ -36,7 +36,7 @@ public sealed class RefusedForms(TimeProvider time)
     public async Task<string> HoldAsync(HttpRequest request, string sentence, string field)
     {
         var form = await request.ReadFormAsync();
-        var fields = form.Where(each => each.Key != "__RequestVerificationToken")
+        var fields = form.Where(each => each.Key is not ("__RequestVerificationToken" or SavesInTurn.KeyField))
             .ToDictionary(each => each.Key, each => each.Value.Select(value => value ?? "").ToArray());
         if (fields.Sum(each => each.Value.Sum(value => value.Length)) > MostLetters)
             fields = [];

@@ -190,6 +190,14 @@ document.addEventListener("keydown", (event) => {
   transport.querySelector("[data-more]").focus();
 });
 
+// A form that is sent twice, as by a double click, is sent with one key: the second is answered as the first and saves nothing.
+document.addEventListener("submit", ({ target: form }) => {
+  if (form.method !== "post" || form.elements.once) return;
+  const key = Object.assign(document.createElement("input"), { type: "hidden", name: "once", value: crypto.randomUUID() });
+  form.append(key);
+});
+window.addEventListener("pageshow", ({ persisted }) => persisted && document.querySelectorAll("input[name=once]").forEach((key) => key.remove()));
+
 // Who takes a line from a list, or brings it back, reads on where they were.
 document.addEventListener("submit", (event) => {
   if (event.target.closest("[data-stays], .told")) sessionStorage.setItem("bocca.read", JSON.stringify({ at: location.pathname, y: window.scrollY }));

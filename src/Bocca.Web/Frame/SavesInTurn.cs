@@ -1,0 +1,104 @@
+using System.Security.Cryptography;
+using System.Text;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.Filters;
+
+namespace Bocca.Web.Frame;
+
+/// <summary>
+/// Forms that save are answered one at a time, so that none is read before and written after another's change: as one process serves a
+/// record, nothing that was acknowledged is lost. A form that comes again as it was, with the key that its page gave it, is answered as
+/// the first time and saves nothing. A recording is heard in a turn of its own (<c>HeavyWork</c>) and not held up here.
+/// </summary>
+public sealed class SavesInTurn(TimeProvider time) : IAsyncResourceFilter, IDisposable
+{
+    /// <summary>The field in which a page gives its form a key.</summary>
+    public const string KeyField = "once";
+
+    /// <summary>So many answers are remembered, for so long (ours).</summary>
+    private const int Most = 256;
+
+    private static readonly TimeSpan Holds = TimeSpan.FromMinutes(10);
+
+    /// <summary>A turn is waited for so long: every form together takes far less.</summary>
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+
+    private readonly SemaphoreSlim _turn = new(1);
+    private readonly Dictionary<string, (string Location, DateTimeOffset Until)> _answered = [];
+
+    public async Task OnResourceExecutionAsync(ResourceExecutingContext context, ResourceExecutionDelegate next)
+    {
+        // Whoever sends slowly is waited for before the turn begins.
+        if (!HttpMethods.IsPost(context.HttpContext.Request.Method) || await FormOfAsync(context.HttpContext.Request) is not { } form)
+        {
+            await next();
+            return;
+        }
+
+        if (!await _turn.WaitAsync(Patience))
+        {
+            context.Result = new StatusCodeResult(StatusCodes.Status503ServiceUnavailable);
+            return;
+        }
+
+        try
+        {
+            await AnswerAsync(context, KeyOf(context.HttpContext.Request, form), next);
+        }
+        finally
+        {
+            _turn.Release();
+        }
+    }
+
+    public void Dispose() => _turn.Dispose();
+
+    private async Task AnswerAsync(ResourceExecutingContext context, string? key, ResourceExecutionDelegate next)
+    {
+        var now = time.GetUtcNow();
+        if (key is not null && _answered.TryGetValue(key, out var before) && before.Until >= now)
+        {
+            context.Result = new LocalRedirectResult(before.Location);
+            return;
+        }
+
+        await next();
+        var response = context.HttpContext.Response;
+        if (key is null || response.StatusCode != StatusCodes.Status302Found || response.Headers.Location.ToString() is not ['/', ..] to)
+            return;
+        foreach (var (old, answer) in _answered)
+            if (answer.Until < now || _answered.Count >= Most)
+                _answered.Remove(old);
+        _answered[key] = (to, now + Holds);
+    }
+
+    /// <summary>What was sent; null for what is no form, cannot be read, or carries a recording.</summary>
+    private static async Task<IFormCollection?> FormOfAsync(HttpRequest request)
+    {
+        if (!request.HasFormContentType)
+            return null;
+        try
+        {
+            var form = await request.ReadFormAsync();
+            return form.Files["sound"] is null ? form : null;
+        }
+        catch (Exception problem) when (problem is InvalidDataException or IOException)
+        {
+            // The page says what is wrong with it.
+            return null;
+        }
+    }
+
+    /// <summary>The key of a form with everything in it and where it goes; null for one without.</summary>
+    private static string? KeyOf(HttpRequest request, IFormCollection form)
+    {
+        if (form[KeyField].ToString() is not { Length: > 0 } key)
+            return null;
+        var sent = new StringBuilder($"{key}\n{request.Path}{request.QueryString}\n");
+        foreach (var (name, values) in form.OrderBy(field => field.Key, StringComparer.Ordinal))
+            sent.Append(name).Append('=').AppendJoin('\u0001', values.ToArray()).Append('\n');
+        foreach (var file in form.Files)
+            sent.Append(file.Name).Append('/').Append(file.FileName).Append('/').Append(file.Length).Append('\n');
+        return Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(sent.ToString())));
+    }
+}
