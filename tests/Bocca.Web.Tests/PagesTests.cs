@@ -37,6 +37,8 @@ public sealed class PagesTests : IDisposable
         var (response, page) = await Tab().OpenAsync(address);
         Assert.Equal(HttpStatusCode.OK, response.StatusCode);
         Assert.Contains(expected, page.Body!.TextContent);
+        // Without JavaScript one sentence says what is missing.
+        Assert.Contains("turn it on", Assert.Single(page.QuerySelectorAll("noscript")).TextContent);
     }
 
     [Fact]

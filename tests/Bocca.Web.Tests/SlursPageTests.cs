@@ -100,6 +100,10 @@ public sealed class SlursPageTests : IDisposable
         Assert.Contains("Both changes clean", good.QuerySelector("[data-summary]")!.TextContent);
         var kept = (await tab.SendAsync(good, "form[action*=Keep]")).Page;
         Assert.Contains("2 of 2", kept.QuerySelector(".history")!.TextContent);
+        // A map with nothing on it is not offered for printing.
+        var untried = (await tab.OpenAsync($"/slurs/{(await _room.AddAsync("Bo")).Id}/map")).Page;
+        Assert.Contains("Nothing tried yet", untried.QuerySelector("#stage")!.TextContent);
+        Assert.Empty(untried.QuerySelectorAll("#stage [x-on\\:click=print]"));
         Assert.Contains("2 of 2", (await tab.OpenAsync($"/slurs/{pupil.Id}/map")).Page.QuerySelector("[data-map]")!.TextContent);
         var over = await HearAsync(tab, pupil.Id, "over");
         Assert.Contains("one note too high, E5 came", over.QuerySelector("[data-summary]")!.TextContent);

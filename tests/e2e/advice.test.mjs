@@ -17,6 +17,9 @@ describe("advice", () => {
       for (const stop of ["buzz", "tone", "slurs"]) {
         await page.goto(`${address}/${stop}/4`);
         assert.match(await page.textContent("[data-health]"), /That is enough for today/);
+        // What may not be started is not green.
+        const [go, plain] = await page.evaluate(() => ["[data-go]", ".transport"].map((part) => getComputedStyle(document.querySelector(part)).backgroundColor));
+        assert.equal(go, plain);
         await page.click("[data-go]");
         await page.waitForSelector(".trouble:has-text('That is enough for today.')");
       }

@@ -51,6 +51,13 @@ describe("a piece", () => {
       await page.click("[data-undo]");
       await page.waitForFunction((at) => JSON.parse(document.querySelector("[data-plan]").textContent).breaths.some((breath) => breath.after === at), first);
       assert.equal(await settings(page), before);
+      // A breath that is barred where none stood changes nothing to be seen, and is said.
+      await page.keyboard.press("ArrowRight");
+      assert.equal((await breaths()).includes(first + 1), false);
+      await page.click("[data-breath=no]");
+      await page.waitForSelector("[data-note-place]:has-text('No breath stood here')");
+      await page.click("[data-undo]");
+      await page.waitForFunction(() => !document.querySelector("[data-note-place]").textContent.includes("No breath stood here"));
       await page.click("text=Fingered part");
       await page.waitForSelector("[data-part][data-ready]");
       assert.ok((await page.locator(".over .setting").count()) > 20);
