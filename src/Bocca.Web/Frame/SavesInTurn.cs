@@ -37,7 +37,12 @@ public sealed class SavesInTurn(TimeProvider time) : IAsyncResourceFilter, IDisp
 
         if (!await _turn.WaitAsync(Patience))
         {
-            context.Result = new StatusCodeResult(StatusCodes.Status503ServiceUnavailable);
+            context.HttpContext.Response.Headers.RetryAfter = $"{Patience.TotalSeconds:0}";
+            context.Result = new ContentResult
+            {
+                StatusCode = StatusCodes.Status503ServiceUnavailable,
+                Content = "Other forms are still being saved, and this one is not. Go back and send it again.",
+            };
             return;
         }
 

@@ -87,6 +87,7 @@ internal static class NoteSentence
     private static string Held(Setting setting) =>
         setting.Position > 0 ? $"{setting.Spoken} position"
         : setting.Spoken == "open" ? "no valve"
+        : $"{setting}".Length == 1 ? $"valve {setting}"
         : $"valves {setting}";
 
     private static string Came(MeantNote meant, Pitch heard) => IsOctave(meant, heard) ? Octave(meant, heard) : Instead(meant, heard);
