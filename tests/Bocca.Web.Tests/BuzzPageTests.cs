@@ -45,6 +45,19 @@ public sealed class BuzzPageTests : IDisposable
         }
     }
 
+    [Fact]
+    public async Task A_pupil_who_was_never_heard_begins_with_two_tries_and_then_with_the_usual_drill()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        async Task<string?> ChosenAsync() =>
+            (await tab.OpenAsync($"/buzz/{pupil.Id}")).Page.QuerySelector("[name=drill] option[selected]")!.GetAttribute("value");
+        Assert.Equal(BuzzDrill.First.Id, await ChosenAsync());
+        Assert.Equal(16, BuzzDrill.First.Plan.TotalSeconds);
+        await HearAsync(tab, pupil.Id, "sound4-rest4", "");
+        Assert.Equal(BuzzDrill.All[0].Id, await ChosenAsync());
+    }
+
     [Theory]
     [InlineData("sneeze", "Mouthpiece", "'sneeze' is not a drill")]
     [InlineData("steady-line", "Lips", "is played on the mouthpiece or the instrument")]

@@ -112,6 +112,11 @@ public sealed record BuzzDrill(
     /// <summary>All drills, the usual one first.</summary>
     public static IReadOnlyList<BuzzDrill> All => Shipped.Value;
 
+    /// <summary>
+    /// What a pupil begins with who has not been heard yet: two tries (16 s), so that the first verdict and its cue come within a minute.
+    /// </summary>
+    public static BuzzDrill First => Get("steady-line");
+
     /// <summary>Every try, at the drill's own tempo.</summary>
     public CuePlan Plan => new(Tempo, [.. Tries()]);
 

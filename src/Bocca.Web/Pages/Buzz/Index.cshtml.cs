@@ -114,7 +114,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         var take = await AskedTakeAsync(Takes());
         if (TakeId is not null && take is null)
             return NotFound();
-        View = await ViewAsync(take, DrillId ?? take?.Entry.DrillId ?? await LastDrillAsync());
+        View = await ViewAsync(take, DrillId ?? take?.Entry.DrillId ?? await LastDrillAsync() ?? await FirstDrillAsync());
         if (View is null)
             return NotFound();
         await LoadPastAsync();
@@ -218,6 +218,9 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
             Gate = on == SoundStage.Mouthpiece ? MouthpieceGate.Of(Approach, await GateTakesAsync(), Clock.Today) : null,
         };
     }
+
+    /// <summary>The drill of a pupil who has not been heard here yet; null once there is a take, kept or not.</summary>
+    private async Task<string?> FirstDrillAsync() => await Takes().AnyAsync() ? null : BuzzDrill.First.Id;
 
     /// <summary>Whether Bocca gives the pitch: where the approach wants the pupil's own, it gives none.</summary>
     public bool IsModelled(BuzzDrill drill) => Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels && drill.Aim != DrillAim.Reference;
