@@ -28,6 +28,8 @@ public sealed class LiveThread
     private const int FramesOfMiddle = 20;
     private readonly PitchTracker _tracker;
     private readonly List<PitchFrame> _frames = [];
+    private readonly List<LivePoint> _guesses = [];
+    private readonly List<LivePoint> _told = [];
     private State _decided;
 
     /// <summary>A thread for one stream.</summary>
@@ -43,7 +45,10 @@ public sealed class LiveThread
     public static LiveThread For(Instrument instrument, int sampleRate, Tuning tuning) =>
         new(sampleRate, tuning.Frequency(instrument.FirstNotes[0].Midi - 18.0));
 
-    /// <summary>Takes samples in and appends the points that are new or that may have changed, oldest first.</summary>
+    /// <summary>
+    /// Takes samples in and appends the points that are decided since, each once, and of the guesses those that are new or have changed,
+    /// oldest first.
+    /// </summary>
     public void Push(ReadOnlySpan<float> samples, ICollection<LivePoint> into)
     {
         _frames.Clear();
@@ -53,8 +58,15 @@ public sealed class LiveThread
         _frames.Clear();
         _tracker.Preview(_frames);
         var open = _decided;
+        _guesses.Clear();
         foreach (var frame in _frames)
-            Add(ref open, frame, decided: false, into);
+            Add(ref open, frame, decided: false, _guesses);
+        // A guess that stands as it was told before is not told again: most of them do.
+        foreach (var guess in _guesses)
+            if (!_told.Contains(guess))
+                into.Add(guess);
+        _told.Clear();
+        _told.AddRange(_guesses);
     }
 
     private static void Add(ref State state, PitchFrame frame, bool decided, ICollection<LivePoint> into)

@@ -60,13 +60,22 @@ public class LiveThreadTests
     {
         var answers = Stream(882);
         var decided = answers.SelectMany(points => points).Where(point => point.Decided).ToDictionary(point => point.Frame);
-        var off = answers
-            .SelectMany(points => points)
-            .Where(point =>
-                !point.Decided && point.Cents is not null && decided.TryGetValue(point.Frame, out var final) && final.Cents is not null
-            )
-            .Select(point => Math.Abs(point.Cents!.Value - decided[point.Frame].Cents!.Value))
-            .ToList();
+        // A guess stands on the screen until another is told, or the decision.
+        var (shown, off) = (new Dictionary<int, LivePoint>(), new List<double>());
+        foreach (var answer in answers)
+        {
+            foreach (var point in answer)
+                shown[point.Frame] = point;
+            off.AddRange(
+                shown
+                    .Values.Where(point => !point.Decided && point.Cents is not null)
+                    .Where(point => decided.TryGetValue(point.Frame, out var final) && final.Cents is not null)
+                    .Select(point => Math.Abs(point.Cents!.Value - decided[point.Frame].Cents!.Value))
+            );
+        }
+
+        // Few are told twice: what is shown stands.
+        Assert.InRange(answers.Sum(answer => answer.Count(point => !point.Decided)), 1, off.Count / 2);
         Assert.True(off.Count > 300);
         Assert.InRange(off.Count(cents => cents > 1) / (double)off.Count, 0, 0.05);
     }
