@@ -106,7 +106,7 @@ public sealed class SetupPageTests : IDisposable
         var (_, saved) = await _tab.SendAsync(own, "form.points", ("preset", ""), ("point.valve4", "a"), ("point.stage.lips", ""));
         Assert.Contains("Ada Quill is taught so", saved.Body!.TextContent);
         Assert.Equal("Valve 4", (await _tab.OpenAsync("/notes/1?note=C3")).Page.QuerySelector("[data-fingering]")!.TextContent);
-        var (_, wrong) = await _tab.SendAsync(own, "form.points", ("preset", "Nobody"));
+        var (_, wrong) = await _tab.SendAsync(saved, "form.points", ("preset", "Nobody"));
         Assert.Contains("'Nobody' is not a preset", wrong.Body!.TextContent);
     }
 

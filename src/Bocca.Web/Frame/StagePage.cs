@@ -221,6 +221,24 @@ public abstract class StagePage(Journal journal) : PageModel
             ContentType = "text/plain; charset=utf-8",
         };
 
+    /// <summary>The field in which a form says what it was shown from, so that a change from another tab is told and not lost.</summary>
+    public const string SeenField = "seen";
+
+    /// <summary>A refusal where what a form was shown from has been changed since by somebody else; null where it has not.</summary>
+    /// <param name="what">What it is, in words: <c>the approach</c>.</param>
+    /// <param name="now">How it stands now, as the form was shown it.</param>
+    /// <param name="since">What differs from how it was shown, in words.</param>
+    protected ContentResult? ChangedSince(string what, string now, Func<string, string> since)
+    {
+        if (!Request.HasFormContentType || !Request.Form.TryGetValue(SeenField, out var seen) || seen.ToString() == now)
+            return null;
+        return Refuse(
+            $"{what} was changed in another tab meanwhile: {since(seen.ToString())}. Nothing of yours is saved yet: save again to put it "
+                + "over the other, or reload the page to take the other.",
+            StatusCodes.Status409Conflict
+        );
+    }
+
     /// <summary>Does what was asked, or refuses it in the sentence of what stood against it.</summary>
     protected static async Task<IActionResult> RefusingAsync(Func<Task<IActionResult>> act)
     {

@@ -31,6 +31,9 @@ public sealed class IndexModel(Journal journal) : StagePage(journal)
 
     public IReadOnlyList<PlacedStep> Steps => LessonPath.Of(Shown, OfPupil ? Pupil!.Instrument.Family : "trumpet");
 
+    /// <summary>What the form is shown from.</summary>
+    public string Seen => OfPupil ? $"{Pupil!.Preset} {Pupil.Points}" : $"{Room.Approach}";
+
     protected override bool IsDoneToPupil => false;
 
     public void OnGet() { }
@@ -45,6 +48,8 @@ public sealed class IndexModel(Journal journal) : StagePage(journal)
         var chosen = Request
             .Form.Where(field => field.Key.StartsWith("point.", StringComparison.Ordinal) && field.Value.ToString() != "")
             .ToDictionary(field => field.Key["point.".Length..], field => field.Value.ToString());
+        if (ChangedSince("The approach", Seen, Since) is { } clash)
+            return clash;
         try
         {
             if (OfPupil)
@@ -61,6 +66,19 @@ public sealed class IndexModel(Journal journal) : StagePage(journal)
             ? $"{Pupil!.Name} is taught so from now on. Earlier records keep the approach they were made under."
             : "The room is taught so from now on. Earlier records keep the approach they were made under.";
         return Redirect(OfPupil ? $"/approach/{PupilId}" : "/approach");
+    }
+
+    /// <summary>What was chosen otherwise since the form was shown, as names of points.</summary>
+    private string Since(string seen)
+    {
+        var (then, now) = (seen.Split(' '), Seen.Split(' '));
+        var points = then.Except(now)
+            .Concat(now.Except(then))
+            .Select(word => word.Split('=') is [var id, _] ? ApproachPoint.All.FirstOrDefault(point => point.Id == id)?.Name : "the preset")
+            .OfType<string>()
+            .Distinct()
+            .ToList();
+        return points.Count == 0 ? "the preset" : string.Join("; ", points);
     }
 
     private async Task KeepForRoomAsync(string? preset, Dictionary<string, string> chosen)

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Bocca.Core;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
@@ -24,6 +25,9 @@ public abstract class OwnPage(Journal journal) : StagePage(journal)
     /// <summary>What holds with what this page says.</summary>
     public OwnSettings InForce => Changed.Over(Under);
 
+    /// <summary>What the forms of this page are shown from.</summary>
+    public string Seen => $"{Changed}";
+
     /// <summary>For whom, in words.</summary>
     public string Whom => OfPupil ? Pupil!.Name : "the room";
 
@@ -31,11 +35,34 @@ public abstract class OwnPage(Journal journal) : StagePage(journal)
 
     protected override bool ChecksItself => HttpMethods.IsPost(Request.Method);
 
+    /// <summary>What was set otherwise since a form was shown.</summary>
+    private string Since(string seen)
+    {
+        var then = Parsed(seen);
+        return string.Join("; ", then.Paths.Union(Changed.Paths).Where(path => then[path] != Changed[path]).Select(Now).Distinct());
+        string Now(string path) =>
+            NumbersModel.All.TryGetValue(path, out var number) ? $"{number.Name} is {Changed[path] ?? "as before"}" : "cues";
+    }
+
+    private static OwnSettings Parsed(string text)
+    {
+        try
+        {
+            return OwnSettings.Parse(text);
+        }
+        catch (JsonException)
+        {
+            return OwnSettings.None;
+        }
+    }
+
     /// <summary>Sets what was typed and says so; what was wrong is said on the page and nothing of it is set.</summary>
     /// <param name="read">Reads what was typed: values by path, null for what is taken out.</param>
     /// <param name="load">Loads the page where it is shown again.</param>
     protected async Task<IActionResult> SetAsync(Func<IReadOnlyDictionary<string, string?>> read, Func<Task> load)
     {
+        if (ChangedSince("This", Seen, Since) is { } clash)
+            return clash;
         try
         {
             var changed = await Db.SetAsync(PupilId, read(), Clock.Now);

@@ -24,6 +24,9 @@ public sealed class FirstModel(Journal journal) : NotesPage(journal)
     /// <summary>The order in force as written notes, what waits included.</summary>
     public string Order { get; private set; } = "";
 
+    /// <summary>What the form is shown from.</summary>
+    public string Seen => $"{Own?.Sounding.Count} {OfRoom?.Sounding.Count} {Order}";
+
     public string? Trouble { get; private set; }
 
     public async Task<IActionResult> OnGetAsync()
@@ -44,6 +47,9 @@ public sealed class FirstModel(Journal journal) : NotesPage(journal)
             return Page();
         }
 
+        await LoadAsync();
+        if (ChangedSince("The order", Seen, _ => $"it is {Order} now") is { } clash)
+            return clash;
         var before = await Db.OrderAsync(room ? null : Pupil!.Id, Pupil!.InstrumentId, string.Join(' ', sounding), Clock.Now);
         TempData["Told"] =
             sounding.Count == 0

@@ -149,6 +149,9 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
 
     private LocalRedirectResult Back(string part) => LocalRedirect($"/notes/{PupilId}/instrument#{part}");
 
+    /// <summary>What the form of the room is shown from.</summary>
+    public string RoomSeen => $"A = {Room.A4Hz:0.#} Hz, {Room.Celsius:0.#} °C, {Room.ZoneId ?? "this computer's clock"}";
+
     public async Task<IActionResult> OnPostRoomAsync(double a4, double celsius, string? zone)
     {
         var conditions = PlayingConditions.Of(a4, celsius);
@@ -172,6 +175,8 @@ public sealed class InstrumentModel(Journal journal) : NotesPage(journal)
             return Page();
         }
 
+        if (ChangedSince("The room", RoomSeen, _ => RoomSeen) is { } clash)
+            return clash;
         await Db.SavingAsync(async () =>
         {
             var room = await Db.Rooms.SingleOrDefaultAsync();
