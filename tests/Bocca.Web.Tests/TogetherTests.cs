@@ -115,6 +115,66 @@ public sealed class TogetherTests : IDisposable
         Assert.Equal(stand, await _room.InRecordAsync(db => db.Pupils.CountAsync()));
     }
 
+    [Theory]
+    [InlineData("/approach", "form.points", "point.mp.share", "b", "a")]
+    [InlineData("/approach/limits", "#stage form", "limits.lipsSeconds", "100", "90")]
+    public async Task A_page_of_settings_that_was_changed_in_another_tab_is_asked_about(
+        string address,
+        string form,
+        string field,
+        string mine,
+        string theirs
+    )
+    {
+        var (first, second) = (await OpenedAsync(address), await OpenedAsync(address));
+        Assert.Equal(HttpStatusCode.OK, (await second.Tab.SendAsync(second.Page, form, (field, theirs))).Response.StatusCode);
+
+        var (clash, _) = await first.Tab.SendAsync(first.Page, form, (field, mine));
+
+        Assert.Equal(HttpStatusCode.Conflict, clash.StatusCode);
+        Assert.Contains("was changed in another tab", await clash.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+        // Shown again, it stands as the other left it, and may be put over it.
+        var again = await OpenedAsync(address);
+        Assert.Equal(HttpStatusCode.OK, (await again.Tab.SendAsync(again.Page, form, (field, mine))).Response.StatusCode);
+    }
+
+    [Fact]
+    public async Task A_mark_and_a_week_sent_twenty_times_are_one()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        await _room.InRecordAsync(async db =>
+        {
+            (await db.Pupils.FirstAsync()).ClassName = "Thursday";
+            return await db.SaveChangesAsync();
+        });
+        var round = await OpenedAsync("/practice/class?class=Thursday&what=scale");
+        var week = await OpenedAsync($"/practice/{pupil.Id}/week");
+        async Task MarkAsync(string mark)
+        {
+            using var sent = new FormUrlEncodedContent([new("pupil", $"{pupil.Id}"), new("mark", mark)]);
+            var answer = await round.Tab.PostAsync(round.Page, "/practice/class?handler=Mark&class=Thursday&what=scale", sent);
+            Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        }
+
+        await Task.WhenAll(Enumerable.Range(0, 20).Select(_ => MarkAsync("Came")));
+        Assert.Equal(1, await _room.CountAsync(PracticeStop.Rounds));
+        // Marked otherwise, and as before: the last stands, alone.
+        await MarkAsync("Partly");
+        await MarkAsync("Came");
+        Assert.Equal(1, await _room.CountAsync(PracticeStop.Rounds));
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 20)
+                .Select(async _ =>
+                {
+                    using var none = new FormUrlEncodedContent([]);
+                    var answer = await week.Tab.PostAsync(week.Page, $"/practice/{pupil.Id}/week", none);
+                    Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+                })
+        );
+        Assert.Equal(1, await _room.CountAsync(PracticeStop.Weeks));
+    }
+
     private async Task BeginAsync(int pupil, Tab? tab = null, IHtmlDocument? page = null)
     {
         if (tab is null || page is null)

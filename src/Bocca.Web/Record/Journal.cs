@@ -1,3 +1,5 @@
+using System.Security.Cryptography;
+using System.Text;
 using Bocca.Core.Judging;
 using Bocca.Web.Frame;
 using Microsoft.EntityFrameworkCore;
@@ -62,6 +64,51 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
             // What a cue brought counts for the next one, whether the take is kept or not.
             AddFigures(kind, entry, figure => figure.Kind == CueHistory.Helped);
         await db.SaveChangesAsync();
+    }
+
+    /// <summary>
+    /// Writes an entry of which there is one at most, however often it is sent: the same once more is the one that stands, or comes back
+    /// where it was deleted; any other in its place gives way to it.
+    /// </summary>
+    /// <param name="kind">Its kind.</param>
+    /// <param name="entry">The entry.</param>
+    /// <param name="approach">The approach it is made under.</param>
+    /// <param name="what">What tells it from every other of its pupil and kind: <c>2026-12-07</c> and what is in it.</param>
+    /// <param name="others">The others in its place; null for none.</param>
+    public async Task<Entry> WriteOneAsync(EntryKind kind, Entry entry, string approach, string what, IQueryable<Entry>? others = null)
+    {
+        var key = OneKey(entry.PupilId, kind, what);
+        if (others is not null)
+            foreach (var other in await others.Where(each => each.Key != key).Select(each => each.Id).ToListAsync())
+                await MarkAsync(entry.PupilId, other, true);
+        if (await OneAsync(key) is { } standing)
+            return standing;
+        entry.Key = key;
+        try
+        {
+            await WriteAsync(kind, entry, approach);
+            return entry;
+        }
+        catch (DbUpdateException)
+        {
+            // Somebody wrote it at the same moment.
+            db.ChangeTracker.Clear();
+            return await OneAsync(key) ?? throw new InvalidDataException("It could not be saved. Send it once more.");
+        }
+    }
+
+    /// <summary>The key of what there is one of.</summary>
+    internal static Guid OneKey(int pupilId, EntryKind kind, string what) =>
+        new(SHA256.HashData(Encoding.UTF8.GetBytes($"{pupilId}\n{kind.Id}\n{what}")).AsSpan(0, 16));
+
+    private async Task<Entry?> OneAsync(Guid key)
+    {
+        if (await db.Entries.IgnoreQueryFilters().FirstOrDefaultAsync(each => each.Key == key) is not { } standing)
+            return null;
+        if (standing.DeletedAt is null)
+            return standing;
+        standing.At = clock.Now;
+        return await MarkAsync(standing.PupilId, standing.Id, false);
     }
 
     /// <summary>Keeps a take, with what it says for trends, and marks the steps that asked for it as tried.</summary>

@@ -7,6 +7,9 @@ namespace Bocca.Web.Record;
 /// <summary>The lesson that is on, in the record.</summary>
 public static class LessonRecord
 {
+    /// <summary>What there is one lesson of, a pupil.</summary>
+    private const string IsOn = "on";
+
     /// <summary>
     /// The lesson that is on with a pupil; null for none. One that nobody ended goes after some hours: it may run past midnight, and a
     /// change of clocks is nothing to it.
@@ -41,6 +44,23 @@ public static class LessonRecord
             other is not null && await journal.Db.Pupils.AsNoTracking().FirstOrDefaultAsync(pupil => pupil.Id == other.PupilId) is { } who
             ? (who, other.At)
             : null;
+    }
+
+    /// <summary>Begins a lesson with a pupil; where one is on already, that one stays.</summary>
+    public static async Task BeginLessonAsync(this Journal journal, Entry lesson, LessonPayload payload, string approach)
+    {
+        var (key, since) = (
+            Journal.OneKey(lesson.PupilId, PracticeStop.Lessons, IsOn),
+            journal.Clock.Now.AddHours(-LessonTimes.LongestHours)
+        );
+        // One that is over, by the clock or deleted, makes room.
+        await journal
+            .Db.Entries.IgnoreQueryFilters()
+            .Where(each => each.Key == key && (each.DoneAt != null || each.DeletedAt != null || each.At < since))
+            .ExecuteUpdateAsync(to => to.SetProperty(each => each.Key, (Guid?)null));
+        lesson.Payload = PracticeStop.Lessons.Write(payload);
+        PracticeStop.Lessons.Columns(lesson, payload);
+        await journal.WriteOneAsync(PracticeStop.Lessons, lesson, approach, IsOn);
     }
 
     /// <summary>Ends the lesson that is on with a pupil.</summary>

@@ -78,7 +78,14 @@ public class ClassModel(Journal journal) : ClassPage(journal)
             At = Clock.Now,
             Summary = $"{PracticeStop.WordsOf(mark)}.",
         };
-        await Journal.WriteAsync(PracticeStop.Rounds, entry, seat.Pupil.ApproachIn(Room).ToString());
+        var start = Clock.DayStart;
+        entry = await Journal.WriteOneAsync(
+            PracticeStop.Rounds,
+            entry,
+            seat.Pupil.ApproachIn(Room).ToString(),
+            $"{Clock.Today:yyyy-MM-dd} {mark} {OwnRound.What}",
+            Journal.Of(pupil, PracticeStop.Rounds).Where(other => other.Subject == OwnRound.What && other.At >= start)
+        );
         (TempData["Told"], TempData["UndoAt"]) = (
             $"{seat.Pupil.Name.Split(' ')[0]}: {PracticeStop.WordsOf(mark)}.",
             $"/practice/class?handler=Unmark&id={entry.Id}&pupil={pupil}&{Query}"

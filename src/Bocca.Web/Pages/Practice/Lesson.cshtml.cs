@@ -83,7 +83,7 @@ public sealed class LessonModel(Journal journal) : EntriesPage(journal)
         {
             var before = await BeforeLesson.ReadAsync(Journal, Pupil, Room, this);
             var payload = new LessonPayload(minutes, Agenda.Of(minutes, before.Parts), [new PartBegun(0, Clock.Now)]);
-            await Journal.WriteAsync(PracticeStop.Lessons, Made(PracticeStop.Lessons, ""), payload, Approach.ToString());
+            await Journal.BeginLessonAsync(Made(PracticeStop.Lessons, ""), payload, Approach.ToString());
             return Redirect(Here);
         }
         catch (ArgumentException problem)

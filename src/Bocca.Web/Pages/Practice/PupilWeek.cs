@@ -141,7 +141,7 @@ public sealed class PupilWeek(Journal journal, Pupil pupil, RoomSettings room, H
         return asked with { Items = StandardWeek.Filling(asked.Items, minutes.DefaultIfEmpty(0).Max(), asked) };
     }
 
-    /// <summary>Hands a week over.</summary>
+    /// <summary>Hands a week over; the same once more is the one that stands, and another from the same day takes its place.</summary>
     /// <param name="plan">The week.</param>
     /// <param name="first">Its first day.</param>
     /// <param name="minutes">Minutes that were free on each day.</param>
@@ -174,8 +174,15 @@ public sealed class PupilWeek(Journal journal, Pupil pupil, RoomSettings room, H
             OnlyNote = only,
             Exam = exam,
         };
-        await journal.WriteAsync(PracticeStop.Weeks, entry, payload, _approach.ToString());
-        return entry;
+        entry.Payload = PracticeStop.Weeks.Write(payload);
+        PracticeStop.Weeks.Columns(entry, payload);
+        return await journal.WriteOneAsync(
+            PracticeStop.Weeks,
+            entry,
+            _approach.ToString(),
+            $"{entry.Subject}\n{entry.Payload.Body}",
+            journal.Of(pupil.Id, PracticeStop.Weeks).Where(week => week.Subject == entry.Subject)
+        );
     }
 
     /// <summary>What went otherwise last, with the drill that mends it, and the open step; the more urgent first.</summary>
