@@ -48,6 +48,7 @@ builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(R
 builder.Services.AddSingleton(_ => RecordFolder.Open(data, builder.Configuration.GetValue("anew", false)));
 builder.Services.AddSingleton<Copies>();
 builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddSingleton<Erasing>();
 foreach (
     var stop in (Stop[])
         [
@@ -77,6 +78,7 @@ builder.Services.AddHostedService<Tidy>();
 builder.Services.AddHostedService<WeekFollows>();
 builder.Services.AddHostedService<DailyCopy>();
 builder.Services.Configure<FormOptions>(form => form.MemoryBufferThreshold = (int)UploadLimitAttribute.Usual);
+builder.Services.AddHostedService<ErasesDeleted>();
 builder.Services.AddResponseCompression(options => options.EnableForHttps = true);
 builder.Services.AddAntiforgery(options => options.HeaderName = "X-Antiforgery");
 builder
@@ -142,6 +144,7 @@ try
         filling.GoOn(app.Lifetime.ApplicationStopping);
     else if (!app.Configuration.GetValue("empty", false) && !await db.Pupils.IgnoreQueryFilters().AnyAsync())
         await filling.BeginAsync(app.Lifetime.ApplicationStopping);
+    await app.Services.GetRequiredService<Erasing>().FinishAsync(db);
 }
 catch (StartRefusedException problem)
 {

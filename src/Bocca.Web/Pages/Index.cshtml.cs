@@ -73,6 +73,9 @@ public sealed class IndexModel(Journal journal, DemoFilling filling, Copies copi
     /// <summary>Whether the record has been without a copy for longer than a week.</summary>
     public bool CopyIsOld => (Clock.Now - (copies.Newest ?? copies.Begun)).TotalDays > Copies.Days;
 
+    /// <summary>How many pupils are deleted and can be brought back, in words; null for none.</summary>
+    public string? DeletedWords { get; private set; }
+
     /// <summary>Copies the record now.</summary>
     public IActionResult OnPostCopy()
     {
@@ -92,6 +95,12 @@ public sealed class IndexModel(Journal journal, DemoFilling filling, Copies copi
     public async Task OnGetAsync()
     {
         var pupils = await PupilsAsync();
+        DeletedWords = await Db.Pupils.IgnoreQueryFilters().CountAsync(pupil => pupil.DeletedAt != null) switch
+        {
+            0 => null,
+            1 => "1 deleted pupil",
+            var deleted => $"{deleted} deleted pupils",
+        };
         int[] ids = [.. pupils.Select(pupil => pupil.Id)];
         var last = (await LastHeardAsync(ids)).ToDictionary(line => line.PupilId);
         var steadiness = (await SteadinessAsync(ids)).ToLookup(point => point.PupilId, point => point.Value);

@@ -73,6 +73,7 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
             pupil.HasQueryFilter(each => each.DeletedAt == null);
             pupil.Property(each => each.Preset).HasConversion<string>().HasMaxLength(30);
             pupil.Property(each => each.Stage).HasConversion<string>().HasMaxLength(30);
+            pupil.HasIndex(each => each.Key).IsUnique();
             pupil.Ignore(each => each.Instrument).Ignore(each => each.Reading).Ignore(each => each.Consent);
             pupil.HasMany<Entry>().WithOne().HasForeignKey(entry => entry.PupilId);
             pupil.HasMany<RecallCard>().WithOne().HasForeignKey(card => card.PupilId);
@@ -149,6 +150,25 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
             slot.Ignore(each => each.Slot).Ignore(each => each.ExceptDays).Ignore(each => each.Who);
             slot.Property(each => each.Day).HasConversion<string>().HasMaxLength(10);
             slot.HasOne<Pupil>().WithMany().HasForeignKey(each => each.PupilId);
+            // Nobody has the same lesson twice.
+            slot.HasIndex(each => new
+                {
+                    each.PupilId,
+                    each.Day,
+                    each.Start,
+                    each.From,
+                })
+                .IsUnique()
+                .HasFilter("\"DeletedAt\" IS NULL AND \"PupilId\" IS NOT NULL");
+            slot.HasIndex(each => new
+                {
+                    each.ClassName,
+                    each.Day,
+                    each.Start,
+                    each.From,
+                })
+                .IsUnique()
+                .HasFilter("\"DeletedAt\" IS NULL AND \"PupilId\" IS NULL");
         });
         modelBuilder.Entity<TimetableHoliday>(holiday =>
         {

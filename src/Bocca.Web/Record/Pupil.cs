@@ -89,6 +89,9 @@ public sealed class Pupil
     [MaxLength(500)]
     public string Remark { get; set; } = "";
 
+    /// <summary>A random name that stays the same in every copy of the record; it tells nothing of who it is.</summary>
+    public Guid Key { get; set; } = Guid.NewGuid();
+
     /// <summary>Changes with every edit, so that a second tab notices.</summary>
     [ConcurrencyCheck]
     public Guid Version { get; set; } = Guid.NewGuid();

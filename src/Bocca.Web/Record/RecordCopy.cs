@@ -30,6 +30,9 @@ public static class RecordCopy
     /// <summary>What ends the name of a copy that is being made.</summary>
     private const string Unfinished = ".part";
 
+    /// <summary>Held while a copy is made, and while pupils are erased from copies.</summary>
+    internal static object OneAtATime { get; } = new();
+
     /// <summary>What the database writes beside a file of it.</summary>
     public static IReadOnlyList<string> Beside { get; } = ["-wal", "-shm", "-journal"];
 
@@ -41,6 +44,12 @@ public static class RecordCopy
     /// <exception cref="IOException">The copy cannot be written.</exception>
     /// <exception cref="UnauthorizedAccessException">The copy's place belongs to somebody else.</exception>
     public static void Make(string record, string copy)
+    {
+        lock (OneAtATime)
+            MakeAlone(record, copy);
+    }
+
+    private static void MakeAlone(string record, string copy)
     {
         var part = copy + Unfinished;
         try
@@ -61,15 +70,34 @@ public static class RecordCopy
                     throw new InvalidDataException("the copy does not hold what the record holds; the copy before was kept");
             }
 
-            using (var written = new FileStream(part, FileMode.Open, FileAccess.ReadWrite))
-                written.Flush(flushToDisk: true);
-            File.Move(part, copy, overwrite: true);
-            UnixFiles.SyncFolder(Path.GetDirectoryName(Path.GetFullPath(copy))!);
+            PutInPlace(part, copy);
         }
         finally
         {
             Delete(part);
         }
+    }
+
+    /// <summary>Gives a whole database file its name, in the place of what has it; both stand on the disk when this returns.</summary>
+    internal static void PutInPlace(string part, string copy)
+    {
+        using (var written = new FileStream(part, FileMode.Open, FileAccess.ReadWrite))
+            written.Flush(flushToDisk: true);
+        File.Move(part, copy, overwrite: true);
+        foreach (var end in Beside)
+            File.Delete(copy + end);
+        UnixFiles.SyncFolder(Path.GetDirectoryName(Path.GetFullPath(copy))!);
+    }
+
+    /// <summary>Whether a file begins as a database does (SQLite's file format, section 1.3).</summary>
+    internal static bool IsDatabase(string file)
+    {
+        if (UnixFiles.IdentityOf(file) is { IsRegular: false })
+            return false;
+        using var opened = new FileStream(file, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete);
+        var head = new byte[16];
+        return opened.ReadAtLeast(head, head.Length, throwOnEndOfStream: false) == head.Length
+            && head.AsSpan().SequenceEqual("SQLite format 3\0"u8);
     }
 
     /// <summary>Deletes copies that were being made in a folder when their maker was killed.</summary>
@@ -110,7 +138,7 @@ public static class RecordCopy
     }
 
     /// <summary>Opens a database file that is there, for as long as somebody else's lock may be waited for.</summary>
-    private static SqliteConnection Open(string file, SqliteOpenMode mode = SqliteOpenMode.ReadWrite)
+    internal static SqliteConnection Open(string file, SqliteOpenMode mode = SqliteOpenMode.ReadWrite)
     {
         var named = new SqliteConnectionStringBuilder
         {
@@ -137,7 +165,11 @@ public static class RecordCopy
         Ask(opened, "PRAGMA quick_check(1)") is string told and not "ok" ? told : null;
 
     /// <summary>How many rows each table has, by its name.</summary>
-    private static List<(string Name, long Rows)> RowsOf(SqliteConnection opened)
+    private static List<(string Name, long Rows)> RowsOf(SqliteConnection opened) =>
+        [.. TablesOf(opened).Select(name => (name, (long)Ask(opened, $"SELECT COUNT(*) FROM \"{name}\"")!))];
+
+    /// <summary>The tables of a database by name, its own left out.</summary>
+    internal static IReadOnlyList<string> TablesOf(SqliteConnection opened)
     {
         var names = new List<string>();
         using (var command = opened.CreateCommand())
@@ -148,10 +180,11 @@ public static class RecordCopy
                 names.Add(reader.GetString(0));
         }
 
-        return [.. names.Select(name => (name, (long)Ask(opened, $"SELECT COUNT(*) FROM \"{name}\"")!))];
+        return names;
     }
 
-    private static object? Ask(SqliteConnection opened, string question)
+    /// <summary>The first value of what a statement gives; null for nothing.</summary>
+    internal static object? Ask(SqliteConnection opened, string question)
     {
         using var command = opened.CreateCommand();
         command.CommandText = question;
@@ -169,7 +202,8 @@ public static class RecordCopy
         using var empty = new FileStream(file, made);
     }
 
-    private static void Delete(string part)
+    /// <summary>Deletes a database file with what lies beside it.</summary>
+    internal static void Delete(string part)
     {
         File.Delete(part);
         foreach (var end in Beside)

@@ -100,6 +100,8 @@ public sealed class TimetableModel(Journal journal) : StagePage(journal)
     public async Task<IActionResult> OnPostDropAsync(int id, bool holiday, bool back)
     {
         DateTime? deleted = back ? null : Clock.Now;
+        if (back && !holiday && await StandsAgainAsync(id))
+            return Refuse("The same lesson stands in the timetable again. Nothing was changed.");
         var changed = holiday
             ? await Db
                 .TimetableHolidays.IgnoreQueryFilters()
@@ -115,6 +117,22 @@ public sealed class TimetableModel(Journal journal) : StagePage(journal)
         TempData["UndoAt"] = $"/practice/timetable?handler=Drop&id={id}&holiday={holiday}&back={!back}";
         return Redirect("/practice/timetable");
     }
+
+    /// <summary>Whether a lesson that was taken out was added again since.</summary>
+    private Task<bool> StandsAgainAsync(int id) =>
+        Db
+            .TimetableSlots.IgnoreQueryFilters()
+            .Where(gone => gone.Id == id)
+            .AnyAsync(gone =>
+                Db.TimetableSlots.Any(slot =>
+                    slot.Id != id
+                    && slot.PupilId == gone.PupilId
+                    && slot.ClassName == gone.ClassName
+                    && slot.Day == gone.Day
+                    && slot.Start == gone.Start
+                    && slot.From == gone.From
+                )
+            );
 
     /// <summary>Takes back what was added at a moment.</summary>
     public async Task<IActionResult> OnPostUndoAsync(long at)

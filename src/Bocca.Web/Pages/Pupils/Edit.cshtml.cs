@@ -109,7 +109,7 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
             return NotFound();
         stored.DeletedAt = Clock.Now;
         await Db.SaveChangesAsync();
-        TempData["Told"] = $"{stored.Name} is gone, with the record.";
+        TempData["Told"] = $"{stored.Name} is deleted, with the record.";
         TempData["UndoAt"] = $"/pupils/restore/{PupilId}";
         return RedirectToPage("/Index");
     }

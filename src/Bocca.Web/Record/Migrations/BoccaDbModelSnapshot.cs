@@ -529,6 +529,9 @@ namespace Bocca.Web.Record.Migrations
                     b.Property<bool>("Invented")
                         .HasColumnType("INTEGER");
 
+                    b.Property<Guid>("Key")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Mouth")
                         .HasColumnType("INTEGER");
 
@@ -579,6 +582,9 @@ namespace Bocca.Web.Record.Migrations
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("Key")
+                        .IsUnique();
 
                     b.ToTable("Pupils");
                 });
@@ -765,7 +771,13 @@ namespace Bocca.Web.Record.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("PupilId");
+                    b.HasIndex("ClassName", "Day", "Start", "From")
+                        .IsUnique()
+                        .HasFilter("\"DeletedAt\" IS NULL AND \"PupilId\" IS NULL");
+
+                    b.HasIndex("PupilId", "Day", "Start", "From")
+                        .IsUnique()
+                        .HasFilter("\"DeletedAt\" IS NULL AND \"PupilId\" IS NOT NULL");
 
                     b.ToTable("TimetableSlots");
                 });

@@ -41,6 +41,9 @@ export const frame = () => ({
     const last = JSON.parse(sessionStorage.getItem("bocca.focus") ?? "null");
     sessionStorage.removeItem("bocca.focus");
     if (last?.path === location.pathname) document.querySelector(`select[data-leads][name="${last.name}"]`)?.focus();
+    // Of a pupil who was erased nothing stays in the browser either.
+    const erased = document.querySelector("[data-erased]")?.dataset.erased;
+    if (erased) import("./waiting.js").then(({ forgetPupil }) => forgetPupil(erased));
     for (const told of document.querySelectorAll(".told[data-passing]")) setTimeout(() => told.remove(), passingMs);
     this.clock = setInterval(() => {
       restRunsDown();

@@ -11,6 +11,13 @@ export const keep = (take) => quietly(async () => (await database()).put("takes"
 
 export const forget = (key) => quietly(async () => (await database()).delete("takes", key));
 
+// Whatever waits of a pupil who was erased.
+export const forgetPupil = (pupil) =>
+  quietly(async () => {
+    const db = await database();
+    for (const take of await db.getAll("takes")) if (take.pupil === pupil) await db.delete("takes", take.key);
+  });
+
 // The take that waits for a pupil at a stop; those of days before go. Nothing else waits for this, so it may take its time.
 export async function waiting(stop, pupil) {
   try {
