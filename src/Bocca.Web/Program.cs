@@ -14,6 +14,7 @@ using Bocca.Web.Pages.Slurs;
 using Bocca.Web.Pages.Tone;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Http.Connections;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
@@ -47,8 +48,8 @@ builder.Services.AddDbContext<BoccaDb>(options =>
 builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(RecordFolder.KeysIn(data)));
 builder.Services.AddSingleton(_ => RecordFolder.Open(data, builder.Configuration.GetValue("anew", false)));
 builder.Services.AddSingleton<Copies>();
-builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton<Erasing>();
+builder.Services.AddSingleton(TimeProvider.System);
 foreach (
     var stop in (Stop[])
         [
@@ -77,8 +78,8 @@ builder.Services.AddSingleton<DemoFilling>();
 builder.Services.AddHostedService<Tidy>();
 builder.Services.AddHostedService<WeekFollows>();
 builder.Services.AddHostedService<DailyCopy>();
-builder.Services.Configure<FormOptions>(form => form.MemoryBufferThreshold = (int)UploadLimitAttribute.Usual);
 builder.Services.AddHostedService<ErasesDeleted>();
+builder.Services.Configure<FormOptions>(form => form.MemoryBufferThreshold = (int)UploadLimitAttribute.Usual);
 builder.Services.AddResponseCompression(options => options.EnableForHttps = true);
 builder.Services.AddAntiforgery(options => options.HeaderName = "X-Antiforgery");
 builder
@@ -88,10 +89,12 @@ builder
 builder.Services.AddHttpContextAccessor();
 if (builder.Configuration.GetValue("warm-up", true))
     builder.Services.AddHostedService<WarmUp>();
+var lines = new LiveLines();
 builder.WebHost.ConfigureKestrel(kestrel =>
 {
     kestrel.Limits.MaxRequestBodySize = UploadLimitAttribute.Usual;
     kestrel.AddServerHeader = false;
+    kestrel.ConfigureEndpointDefaults(endpoint => endpoint.Use(lines.Hold));
 });
 
 var app = builder.Build();
@@ -109,11 +112,12 @@ app.UseResponseCompression();
 app.UseExceptionHandler("/problem/500");
 app.UseStatusCodePagesWithReExecute("/problem/{0}");
 app.Services.GetRequiredService<Assets>().Serve(app);
+app.UseWhen(context => context.Request.Path.StartsWithSegments(ListenHub.Path), live => live.Use(lines.HoldAsync));
 app.UseRouting();
 app.UseMiddleware<UploadLimits>();
 app.UseAntiforgery();
 app.MapRazorPages();
-app.MapHub<ListenHub>("/live/listen");
+app.MapHub<ListenHub>(ListenHub.Path, hub => hub.Transports = HttpTransportType.WebSockets);
 
 try
 {
@@ -140,11 +144,11 @@ try
     var db = scope.ServiceProvider.GetRequiredService<BoccaDb>();
     var filling = app.Services.GetRequiredService<DemoFilling>();
     await RecordFile.PrepareAsync(db, app.Services.GetRequiredService<Stops>(), Console.WriteLine);
+    await app.Services.GetRequiredService<Erasing>().FinishAsync(db);
     if (filling.IsOpen)
         filling.GoOn(app.Lifetime.ApplicationStopping);
     else if (!app.Configuration.GetValue("empty", false) && !await db.Pupils.IgnoreQueryFilters().AnyAsync())
         await filling.BeginAsync(app.Lifetime.ApplicationStopping);
-    await app.Services.GetRequiredService<Erasing>().FinishAsync(db);
 }
 catch (StartRefusedException problem)
 {

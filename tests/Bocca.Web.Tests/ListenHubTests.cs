@@ -4,7 +4,6 @@ using Bocca.Core.Music;
 using Bocca.Core.Simulation;
 using Bocca.Core.Teaching;
 using Bocca.Web.Live;
-using Bocca.Web.Record;
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.Extensions.DependencyInjection;
 
@@ -21,7 +20,7 @@ public sealed class ListenHubTests : IDisposable
     {
         await _room.AddAsync("Ada Quill");
         using var scope = _room.Services.CreateScope();
-        using var hub = new ListenHub(scope.ServiceProvider.GetRequiredService<BoccaDb>()) { Context = new Line() };
+        using var hub = new ListenHub(scope.ServiceProvider) { Context = new Line() };
         Assert.Throws<HubException>(() => hub.Hear([0, 0]));
         Assert.Equal(40, (await hub.Begin(1, SoundStage.Mouthpiece, 44100)).GateCents);
         var sound = SimulatedPlayer
@@ -40,7 +39,7 @@ public sealed class ListenHubTests : IDisposable
     {
         await _room.AddAsync("Ada Quill");
         using var scope = _room.Services.CreateScope();
-        using var hub = new ListenHub(scope.ServiceProvider.GetRequiredService<BoccaDb>()) { Context = new Line() };
+        using var hub = new ListenHub(scope.ServiceProvider) { Context = new Line() };
         Assert.Contains("8000 to 192000", (await Assert.ThrowsAsync<HubException>(() => hub.Begin(1, SoundStage.Lips, 4000))).Message);
         Assert.Contains("Nobody", (await Assert.ThrowsAsync<HubException>(() => hub.Begin(99, SoundStage.Lips, 44100))).Message);
         await hub.Begin(1, SoundStage.Lips, 8000);

@@ -15,8 +15,12 @@ public sealed record LiveGate(double GateCents);
 /// Listens to a take while it is made: blocks of 16-bit samples in, points of the thread out. One stream a connection.
 /// Only drawing hangs on it; the take itself is sent whole when it ends.
 /// </summary>
-public sealed class ListenHub(BoccaDb db) : Hub
+/// <param name="services">Where a stream that begins gets the record; the blocks after it need none.</param>
+public sealed class ListenHub(IServiceProvider services) : Hub
 {
+    /// <summary>Where it is.</summary>
+    public const string Path = "/live/listen";
+
     private const string ThreadKey = "thread";
     private const int MostBlockSeconds = 1;
 
@@ -30,6 +34,7 @@ public sealed class ListenHub(BoccaDb db) : Hub
             throw new HubException("That is nothing to play on.");
         if (sampleRate is < 8000 or > 192_000)
             throw new HubException($"{sampleRate} samples a second cannot be listened to: 8000 to 192000.");
+        var db = services.GetRequiredService<BoccaDb>();
         var pupil =
             await db.Pupils.AsNoTracking().FirstOrDefaultAsync(pupil => pupil.Id == pupilId)
             ?? throw new HubException("Nobody of that number plays here.");
