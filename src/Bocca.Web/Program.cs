@@ -74,6 +74,7 @@ builder.Services.AddSingleton<RefusedForms>();
 builder.Services.AddSingleton<SavesInTurn>();
 builder.Services.AddSingleton<FirstPage>();
 builder.Services.AddSingleton<HeavyWork>();
+builder.Services.AddSingleton<PiecePlans>();
 builder.Services.AddSingleton<DemoFilling>();
 builder.Services.AddHostedService<Tidy>();
 builder.Services.AddHostedService<WeekFollows>();

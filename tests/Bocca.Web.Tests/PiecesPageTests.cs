@@ -2,7 +2,16 @@ using System.Net;
 using System.Text;
 using System.Text.Json;
 using AngleSharp.Html.Dom;
+using Bocca.Core.Fingering;
+using Bocca.Core.Fingering.Passage;
+using Bocca.Core.Instruments;
+using Bocca.Core.Pieces;
+using Bocca.Core.Pieces.Breathing;
+using Bocca.Core.Pieces.Lines;
 using Bocca.Core.Score;
+using Bocca.Web.Live;
+using Bocca.Web.Pages.Pieces;
+using Bocca.Web.Record;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Tests;
@@ -50,6 +59,70 @@ public sealed class PiecesPageTests : IDisposable
     }
 
     private static JsonElement Plan(IHtmlDocument page) => JsonDocument.Parse(page.QuerySelector("[data-plan]")!.TextContent).RootElement;
+
+    /// <summary>A score of one line with so many notes, four in a bar.</summary>
+    private static byte[] Long(int notes)
+    {
+        var text = new StringBuilder("<score-partwise version=\"4.0\"><part-list><score-part id=\"P1\"><part-name>Part</part-name>");
+        text.Append("</score-part></part-list><part id=\"P1\">");
+        for (var i = 0; i < notes; i++)
+            text.Append(i % 4 == 0 ? $"<measure number=\"{1 + (i / 4)}\">" : "")
+                .Append(
+                    i == 0 ? "<attributes><divisions>1</divisions><time><beats>4</beats><beat-type>4</beat-type></time></attributes>" : ""
+                )
+                .Append($"<note><pitch><step>{"DEFG"[i % 4]}</step><octave>4</octave></pitch><duration>1</duration></note>")
+                .Append(i % 4 == 3 ? "</measure>" : "");
+        return Encoding.UTF8.GetBytes(text.Append("</part></score-partwise>").ToString());
+    }
+
+    [Fact]
+    public async Task A_line_longer_than_a_page_can_show_is_refused_with_the_number()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var (_, page) = await BringInAsync(Tab(), pupil.Id, Long(PiecePlans.MostNotes + 4), "long.musicxml");
+        Assert.Contains("4004 notes, and a page shows 4000 at most", page.Body!.TextContent);
+        Assert.Equal(0, await _room.InRecordAsync(db => db.Pieces.CountAsync()));
+        var tab = Tab();
+        var (_, offers) = await BringInAsync(tab, pupil.Id, Long(PiecePlans.MostNotes), "longest.musicxml");
+        var (_, longest) = await tab.SendAsync(offers, "form.give");
+        Assert.Equal(PiecePlans.MostNotes, Plan(longest).GetProperty("notes").GetArrayLength());
+    }
+
+    [Fact]
+    public async Task What_many_look_at_is_worked_out_once_and_anew_when_anything_it_follows_from_changes()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        await BringInAsync(Tab(), pupil.Id, Long(40), "short.musicxml");
+        var version = await _room.InRecordAsync(db => db.PieceVersions.AsNoTracking().SingleAsync());
+        using var heavy = new HeavyWork();
+        using var plans = new PiecePlans(heavy);
+        var line = LineChoice.Of((await plans.SourceAsync(version)).Score)[0];
+        var played = new PieceFor { InstrumentId = "trumpet-bb", Line = PieceFor.Stored(line) };
+        var player = new PassagePlayer(pupil.Instrument);
+        var breather = new PieceBreather(6);
+        Task<PlannedLine> PlannedAsync() => plans.PlannedAsync(version, line, pupil.Reading, played, player, breather, StudyPupil.Unknown);
+
+        static Setting Valves(string text) => Setting.TryParse(text, false, out var setting) ? setting : throw new FormatException(text);
+
+        var first = await PlannedAsync();
+        Assert.All(await Task.WhenAll(Enumerable.Range(0, 12).Select(_ => PlannedAsync())), again => Assert.Same(first, again));
+        var keys = new List<string> { Key() };
+        string Key() => PiecePlans.KeyOf(version.Hash, pupil.Reading.Id, played, player, breather, StudyPupil.Unknown);
+        played.Tempo = 100;
+        keys.Add(Key());
+        played.Choices = PieceChoices.None.Breath(3, true).ToString();
+        keys.Add(Key());
+        player = player with { Hand = new Hand { Pins = new Dictionary<int, Setting> { [60] = Valves("1-3") } } };
+        keys.Add(Key());
+        player = player with { SlowChanges = new Dictionary<(Setting, Setting), double> { [(Valves("1"), Valves("0"))] = 0.2 } };
+        keys.Add(Key());
+        player = player with { Passport = new Passport(new Dictionary<int, double> { [2] = 7 }) };
+        keys.Add(Key());
+        breather = breather with { QuickestSeconds = 0.4 };
+        keys.Add(Key());
+        Assert.Equal(keys.Count, keys.Distinct().Count());
+        Assert.NotSame(first, await PlannedAsync());
+    }
 
     /// <summary>A note of a piece offers every setting that the Notes stop shows for the same pupil.</summary>
     [Theory]

@@ -65,6 +65,35 @@ describe("a piece", () => {
     });
   });
 
+  it("of many bars comes sheet by sheet as it is scrolled or stepped to, and whole on paper", { timeout: 120000 }, async () => {
+    await visit({}, async (page) => {
+      const bar = (i) => `<measure number="${i}">${i === 1 ? "<attributes><divisions>1</divisions><time><beats>4</beats><beat-type>4</beat-type></time></attributes>" : ""}${["D", "E", "F", "E"].map((step) => `<note><pitch><step>${step}</step><octave>4</octave></pitch><duration>1</duration><type>quarter</type></note>`).join("")}</measure>`;
+      const bars = 220;
+      const xml = `<score-partwise version="4.0"><work><work-title>A Long Way Down</work-title></work><part-list><score-part id="P1"><part-name>Part</part-name></score-part></part-list><part id="P1">${Array.from({ length: bars }, (_, i) => bar(i + 1)).join("")}</part></score-partwise>`;
+      await page.goto(`${address}/pieces/7`);
+      await page.setInputFiles("#score", { name: "long.musicxml", mimeType: "application/xml", buffer: Buffer.from(xml) });
+      await page.click("text=Bring it in");
+      await page.waitForURL(/\/pieces\/7\/\d+/);
+      if (await page.locator("[data-offers]").count()) await page.locator("[data-offers] button").first().click();
+      await ready(page);
+      const heads = () => page.locator(".score g.notehead").count();
+      const first = await heads();
+      assert.ok(first > 40 && first < 4 * bars, `${first} notes at first`);
+      assert.ok((await page.locator(".sheet-to-come").count()) >= 1);
+      await page.locator(".sheet-to-come").last().scrollIntoViewIfNeeded();
+      await page.waitForSelector(`[data-engraved] [id="n${4 * bars - 1}"]`);
+      // Its marks are upon it: the last note has its setting.
+      await page.waitForFunction(([last, before]) => {
+        const note = document.querySelector(`[data-engraved] [id="n${last}"] .notehead`)?.getBoundingClientRect();
+        const marks = [...document.querySelectorAll(".over .setting")];
+        return note && marks.length > before && marks.some((mark) => Math.abs(mark.getBoundingClientRect().x - note.x) < 12 && mark.getBoundingClientRect().y > note.y && mark.getBoundingClientRect().y < note.y + 90);
+      }, [4 * bars - 1, first]);
+      await page.goto(`${page.url()}/sheet?of=settings`);
+      await page.waitForSelector("[data-part][data-ready]");
+      assert.equal(await page.locator("[data-part] g.notehead").count(), 4 * bars);
+    });
+  });
+
   it("that was seen before is drawn without the engraver, and another is not lost when it was away", { timeout: 60000 }, async () => {
     await visit({ alters: true, expectErrors: true }, async (page) => {
       // In a browser that shares no thread each page has an engraver of its own, which is fetched anew.

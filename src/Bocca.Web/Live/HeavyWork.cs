@@ -51,12 +51,18 @@ public sealed class HeavyWork : IDisposable
         }
         finally
         {
-            int begun;
             lock (_count)
-                (_seconds, begun) = (_seconds - seconds, _begun);
+                _seconds -= seconds;
             if (seconds > MuchSeconds)
-                _ = GiveBackAsync(begun);
+                GiveBackSoon();
         }
+    }
+
+    /// <summary>Gives memory back, once nothing has come for a while: something large is not needed any more.</summary>
+    public void GiveBackSoon()
+    {
+        lock (_count)
+            _ = GiveBackAsync(_begun);
     }
 
     public void Dispose() => _one.Dispose();

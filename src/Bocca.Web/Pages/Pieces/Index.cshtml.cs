@@ -20,7 +20,7 @@ public sealed record PieceForm(int Id, string? Title, string? Composer, int? Lev
 
 /// <summary>The library: pieces found, brought in, named, taken out and brought back.</summary>
 [UploadLimit(MusicXmlReader.MostBytes, MusicXmlReader.TooLarge)]
-public sealed class IndexModel(Journal journal) : StagePage(journal)
+public sealed class IndexModel(Journal journal, PiecePlans plans) : StagePage(journal)
 {
     private const int MostShown = 60;
 
@@ -63,7 +63,7 @@ public sealed class IndexModel(Journal journal) : StagePage(journal)
             var bytes = new MemoryStream();
             await score.CopyToAsync(bytes, HttpContext.RequestAborted);
             var file = bytes.ToArray();
-            var source = PieceSource.OfFile(file);
+            var source = await plans.ReadAsync(file);
             var came = await Journal.BringInAsync(source, file, Path.GetFileName(score.FileName));
             // One line that fits as it stands: it is for who brought it in.
             if (

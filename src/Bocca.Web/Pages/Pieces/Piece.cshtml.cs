@@ -22,7 +22,7 @@ public sealed record Settled(string? What, int At, string? Value);
 public sealed record GivenPart(string? Line, bool FromConcert, int Octaves);
 
 /// <summary>A piece for a pupil: the score with the study upon it.</summary>
-public sealed class PieceModel(Journal journal) : StagePage(journal)
+public sealed class PieceModel(Journal journal, PiecePlans plans) : StagePage(journal)
 {
     [BindProperty(SupportsGet = true)]
     [FromRoute]
@@ -49,11 +49,11 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
     {
         if (!await FindAsync())
             return NotFound();
-        var source = WorkedPieces.SourceOf(Version);
-        var played = await Db.PlayedOrOnlyAsync(Pupil!, PieceId, source);
+        var source = await plans.SourceAsync(Version);
+        var played = await Db.PlayedOrOnlyAsync(plans, Pupil!, Version);
         if (played is null || ChoosePart is not null || PieceLibrary.LineOf(source.Score, played.Line) is null)
         {
-            Offers = PartOffer.Of(source.Score, Pupil!.Instrument, Pupil.Reading);
+            Offers = await plans.OffersAsync(Version, Pupil!);
             return Page();
         }
 
@@ -64,7 +64,7 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
         catch (Exception problem) when (problem is ArgumentException or InvalidDataException)
         {
             Trouble = OneLine.Of(problem);
-            Offers = PartOffer.Of(source.Score, Pupil!.Instrument, Pupil.Reading);
+            Offers = await plans.OffersAsync(Version, Pupil!);
         }
 
         return Page();
@@ -76,8 +76,10 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
         {
             if (given is null || !await FindAsync())
                 return NotFound();
-            var source = WorkedPieces.SourceOf(Version);
+            var source = await plans.SourceAsync(Version);
             var choice = PieceLibrary.LineOf(source.Score, given.Line ?? "") ?? throw new ArgumentException("Choose a line of the score.");
+            if (choice.Notes > PiecePlans.MostNotes)
+                throw new ArgumentException(PiecePlans.TooLong(choice));
             if (given.Octaves is < -4 or > 4)
                 throw new ArgumentException("A part is moved by four octaves at most.");
             await Journal.GiveAsync(Pupil!, PieceId, new PartOffer(choice, given.FromConcert, given.Octaves));
@@ -90,7 +92,7 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
         {
             if (settled is null || !await FindAsync())
                 return NotFound();
-            if (await Db.PlayedOrOnlyAsync(Pupil!, PieceId, WorkedPieces.SourceOf(Version)) is not { } played)
+            if (await Db.PlayedOrOnlyAsync(plans, Pupil!, Version) is not { } played)
                 return NotFound();
             if (played.Id == 0)
                 Db.PiecesFor.Add(played);
@@ -169,7 +171,7 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
         WithPlanAsync(worked =>
         {
             var part = worked.Plan.Line.Choice.Part;
-            var document = worked.Document.Annotated(part, PieceMarks.Of(worked.Plan));
+            var document = worked.Planned.Document.Annotated(part, PieceMarks.Of(worked.Plan));
             document = alone ? document.PartAlone(part) : document;
             return packed
                 ? File(document.WritePacked(), "application/vnd.recordare.musicxml", $"{NameOf(worked)}.mxl")
@@ -198,7 +200,7 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
 
     private async Task<IActionResult> WithPlanAsync(Func<WorkedPiece, IActionResult> give) =>
         await RefusingAsync(async () =>
-            await FindAsync() && await Db.PlayedOrOnlyAsync(Pupil!, PieceId, WorkedPieces.SourceOf(Version)) is { } played
+            await FindAsync() && await Db.PlayedOrOnlyAsync(plans, Pupil!, Version) is { } played
                 ? give(await WorkOutAsync(played))
                 : NotFound()
         );
@@ -206,7 +208,7 @@ public sealed class PieceModel(Journal journal) : StagePage(journal)
     private bool Sings => EarDrill.For(Pupil!.Stage, Approach).Any(drill => drill.Kind == EarKind.Line);
 
     private Task<WorkedPiece> WorkOutAsync(PieceFor played) =>
-        Journal.WorkOutAsync(Pupil!, Approach, Room.Conditions.Tuning, Piece, Version, played);
+        Journal.WorkOutAsync(plans, Pupil!, Approach, Room.Conditions.Tuning, Piece, Version, played);
 
     private async Task<bool> FindAsync()
     {

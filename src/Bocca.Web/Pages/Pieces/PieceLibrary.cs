@@ -19,6 +19,9 @@ public static class PieceLibrary
     /// <summary>Pieces that a library holds at most.</summary>
     public const int MostPieces = 5000;
 
+    /// <summary>What tells a file from every other.</summary>
+    public static string HashOf(byte[] file) => Convert.ToHexString(SHA256.HashData(file));
+
     /// <summary>The version in use of a piece; null where the piece is gone.</summary>
     public static Task<PieceVersion?> NewestAsync(this BoccaDb db, int pieceId) =>
         db
@@ -47,7 +50,7 @@ public static class PieceLibrary
     )
     {
         var db = journal.Db;
-        var hash = Convert.ToHexString(SHA256.HashData(file));
+        var hash = HashOf(file);
         var same = await db.PieceVersions.FirstOrDefaultAsync(version =>
             version.Hash == hash && db.Pieces.Any(piece => piece.Id == version.PieceId)
         );
@@ -99,11 +102,12 @@ public static class PieceLibrary
     /// How a pupil plays a piece as it is settled, or, where nobody has and there is nothing to choose, as it would be: looking at a piece
     /// writes nothing. Null where a line is to be chosen.
     /// </summary>
-    public static async Task<PieceFor?> PlayedOrOnlyAsync(this BoccaDb db, Pupil pupil, int pieceId, PieceSource source)
+    public static async Task<PieceFor?> PlayedOrOnlyAsync(this BoccaDb db, PiecePlans plans, Pupil pupil, PieceVersion version)
     {
+        var pieceId = version.PieceId;
         if (await db.PlayedByAsync(pupil, pieceId) is { } settled)
             return settled;
-        return PartOffer.Of(source.Score, pupil.Instrument, pupil.Reading) is [{ Fits: true, FromConcert: false } only]
+        return await plans.OffersAsync(version, pupil) is [{ Fits: true, FromConcert: false } only]
             ? new PieceFor
             {
                 PupilId = pupil.Id,

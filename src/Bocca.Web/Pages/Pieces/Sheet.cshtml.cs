@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore;
 namespace Bocca.Web.Pages.Pieces;
 
 /// <summary>A piece on paper: the study sheet, the fingered part, the breath part, the practice plan.</summary>
-public sealed class SheetModel(Journal journal) : StagePage(journal)
+public sealed class SheetModel(Journal journal, PiecePlans plans) : StagePage(journal)
 {
     private static readonly string[] Sheets = ["study", "settings", "breaths", "practice"];
 
@@ -39,13 +39,13 @@ public sealed class SheetModel(Journal journal) : StagePage(journal)
             || await Db.NewestAsync(PieceId) is not { } version
         )
             return NotFound();
-        if (await Db.PlayedOrOnlyAsync(Pupil, PieceId, WorkedPieces.SourceOf(version)) is not { } played)
+        if (await Db.PlayedOrOnlyAsync(plans, Pupil, version) is not { } played)
             return Redirect($"/pieces/{Pupil.Id}/{PieceId}");
         try
         {
             View = new PieceView(
                 Pupil,
-                await Journal.WorkOutAsync(Pupil, Approach, Room.Conditions.Tuning, piece, version, played),
+                await Journal.WorkOutAsync(plans, Pupil, Approach, Room.Conditions.Tuning, piece, version, played),
                 Room.Tuning
             );
             return Page();

@@ -1,11 +1,9 @@
-using System.Collections.Concurrent;
 using Bocca.Core.Fingering.Class;
 using Bocca.Core.Fingering.Passage;
 using Bocca.Core.Fingering.Trainer;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Pieces;
-using Bocca.Core.Pieces.Lines;
 using Bocca.Core.Practice;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
@@ -20,7 +18,7 @@ namespace Bocca.Web.Pages.Pieces;
 /// <param name="Version">The version in use.</param>
 /// <param name="Source">What was read of it.</param>
 /// <param name="Played">How the pupil plays it.</param>
-/// <param name="Plan">The plan.</param>
+/// <param name="Planned">The plan, and the part as it is drawn.</param>
 /// <param name="BreathWords">Where the breath that is planned with comes from.</param>
 /// <param name="Studied">What the record says of the pupil.</param>
 /// <param name="Player">Who fingers it.</param>
@@ -29,51 +27,27 @@ public sealed record WorkedPiece(
     PieceVersion Version,
     PieceSource Source,
     PieceFor Played,
-    PiecePlan Plan,
+    PlannedLine Planned,
     string BreathWords,
     StudyPupil Studied,
     PassagePlayer Player
 )
 {
-    /// <summary>The document as this pupil reads it: the whole score, or the part alone where it is written anew.</summary>
-    public Core.Score.ScoreDocument Document =>
-        Played.FromConcert || Played.Octaves != 0
-            ? Source.Document.Transposed(Plan.Line.Choice.Part, Played.FromConcert ? Plan.Line.Reading : null, Played.Octaves)
-            : Source.Document;
-
-    /// <summary>The part to be drawn, its notes named by their places.</summary>
-    public string Drawn => Document.Drawn(Plan.Line.Choice.Part);
+    /// <summary>The plan.</summary>
+    public PiecePlan Plan => Planned.Plan;
 }
 
 /// <summary>Works pieces out.</summary>
 public static class WorkedPieces
 {
-    /// <summary>Scores that are kept read, and the largest of them in bytes: a tree of a score is many times its file.</summary>
-    private const int MostSources = 24,
-        LargestSource = 500_000;
-
     /// <summary>Changes of the last so many drills of the hand tell which are slow.</summary>
     private const int HandFiguresThatCount = 400;
 
     private const int NotesThatCount = 2000;
 
-    /// <summary>Scores read lately, by their hashes: a change of a plan does not read them again.</summary>
-    private static readonly ConcurrentDictionary<string, PieceSource> Sources = new();
-
-    /// <summary>A version read.</summary>
-    public static PieceSource SourceOf(PieceVersion version)
-    {
-        if (Sources.TryGetValue(version.Hash, out var known))
-            return known;
-        if (version.File.Length > LargestSource)
-            return PieceSource.OfFile(version.File);
-        if (Sources.Count >= MostSources)
-            Sources.Clear();
-        return Sources[version.Hash] = PieceSource.OfFile(version.File);
-    }
-
     /// <summary>A piece worked out for a pupil.</summary>
     /// <param name="journal">The record.</param>
+    /// <param name="plans">What was worked out lately.</param>
     /// <param name="pupil">The pupil.</param>
     /// <param name="approach">The approach in force.</param>
     /// <param name="tuning">The room's A.</param>
@@ -84,6 +58,7 @@ public static class WorkedPieces
     /// <exception cref="InvalidDataException">The score has no such line.</exception>
     public static async Task<WorkedPiece> WorkOutAsync(
         this Journal journal,
+        PiecePlans plans,
         Pupil pupil,
         Approach approach,
         Core.Music.Tuning tuning,
@@ -92,11 +67,10 @@ public static class WorkedPieces
         PieceFor played
     )
     {
-        var source = SourceOf(version);
+        var source = await plans.SourceAsync(version);
         var choice =
             PieceLibrary.LineOf(source.Score, played.Line)
             ?? throw new InvalidDataException("The score has no such line any more: choose another.");
-        var line = PieceLine.Of(source.Score, choice, pupil.Reading, played.Tempo, played.FromConcert, played.Octaves);
         var own = await journal.PlayedAsync(pupil, approach, tuning);
         var breath = await journal.NoteBreathAsync(pupil);
         var player = PiecePlayer.Of(own.Instrument, approach, pupil.Stage, own.Hand) with
@@ -106,17 +80,9 @@ public static class WorkedPieces
             SlowChanges = await journal.SlowChangesAsync(pupil),
         };
         var studied = await journal.StudiedAsync(pupil, approach, own.Instrument);
-        var plan = PiecePlan.Of(
-            line,
-            player,
-            PiecePlayer.Breather(breath.Seconds, approach) with
-            {
-                QuickestSeconds = await journal.QuickestAsync(pupil),
-            },
-            PieceChoices.Parse(played.Choices, own.Instrument.Slide is not null),
-            studied
-        );
-        return new WorkedPiece(piece, version, source, played, plan, breath.Words, studied, player);
+        var breather = PiecePlayer.Breather(breath.Seconds, approach) with { QuickestSeconds = await journal.QuickestAsync(pupil) };
+        var planned = await plans.PlannedAsync(version, choice, pupil.Reading, played, player, breather, studied);
+        return new WorkedPiece(piece, version, source, played, planned, breath.Words, studied, player);
     }
 
     /// <summary>Changes of the hand that are slower than the pupil's usual one, and by how much.</summary>

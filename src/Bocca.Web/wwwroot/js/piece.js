@@ -1,7 +1,7 @@
 import { deedOf } from "./keys.js";
-import { engrave } from "./notation.js";
 import { draw } from "./piece-layers.js";
 import { listening } from "./piece-sound.js";
+import { sheetsIn } from "./sheets.js";
 import { inWords, refusal } from "./sound.js";
 
 const token = () => document.querySelector("meta[name=antiforgery]").content;
@@ -17,6 +17,7 @@ export const piece = () => ({
   async init() {
     this.home = this.$root;
     this.read();
+    this.sheets = sheetsIn(this.home.querySelector("[data-engraved]"), () => this.drawn());
     this.$watch("layer", () => this.drawn());
     this.keys = (event) => this.key(event);
     window.addEventListener("keydown", this.keys);
@@ -30,6 +31,7 @@ export const piece = () => ({
   destroy() {
     window.removeEventListener("keydown", this.keys);
     this.resized?.disconnect();
+    this.sheets?.close();
     this.stop();
   },
 
@@ -44,11 +46,8 @@ export const piece = () => ({
     const width = Math.floor(box.clientWidth);
     if (width === this.width || width < 100) return;
     this.width = width;
-    const picture = await engrave(JSON.parse(this.home.querySelector("script[data-score]").textContent), width, true, { auto: true, scale: width < 500 ? 36 : 48, spread: 0.4 });
-    if (width !== this.width) return;
-    box.replaceChildren(picture);
+    await this.sheets.show(JSON.parse(this.home.querySelector("script[data-score]").textContent), width, { scale: width < 500 ? 36 : 48, spread: 0.4 });
     this.engraving = false;
-    this.drawn();
   },
 
   drawn() {
@@ -86,6 +85,8 @@ export const piece = () => ({
     this.drawn();
     if (at < 0) return;
     const note = this.plan.notes[at];
+    // A note of a sheet that is still to come: it comes now.
+    this.sheets.until(`[id="n${note.first}"]`);
     panel.querySelector("[data-note-name]").textContent = note.written.replace("#", "♯").replace(/b(?=\d)/, "♭");
     panel.querySelector("[data-note-setting]").textContent = note.barred ? "not in reach" : `on ${note.setting}`;
     panel.querySelector("[data-note-why]").textContent = note.why + (note.joined === "doo" ? " Joined by a soft doo: the slide moves on one partial." : note.joined === "lip" ? " The lip slurs it." : "");

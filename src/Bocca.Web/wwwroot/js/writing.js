@@ -1,5 +1,5 @@
-import { engrave } from "./notation.js";
 import { draw } from "./piece-layers.js";
+import { sheetsIn } from "./sheets.js";
 import { inWords, refusal } from "./sound.js";
 
 const pauseMs = 180;
@@ -14,6 +14,8 @@ export const writing = () => ({
 
   init() {
     this.home = this.$root;
+    const box = this.home.querySelector("[data-engraved]");
+    this.sheets = sheetsIn(box, () => box.setAttribute("data-ready", ""));
     this.engrave();
   },
 
@@ -36,7 +38,7 @@ export const writing = () => ({
       this.at = said.at;
       this.before = said.slip ? typed.slice(Math.max(0, said.at - 12), said.at) : "";
       this.wrong = said.slip ? typed.slice(said.at, said.at + said.length) || "…" : "";
-      if (said.xml) await this.show(said.xml, typed);
+      if (said.xml) await this.sheets.show(said.xml, this.home.querySelector("[data-engraved]").clientWidth, { scale: 45 });
     } catch (problem) {
       this.trouble = inWords(problem, "type on");
     }
@@ -48,15 +50,6 @@ export const writing = () => ({
     const response = await fetch(`${this.home.dataset.address}?handler=Engrave`, { method: "POST", body, headers: { "X-Antiforgery": token() } });
     if (!response.ok) throw new Error(await refusal(response, "The piece could not be read."));
     return response.json();
-  },
-
-  // What was typed on meanwhile has its own picture.
-  async show(xml, typed) {
-    const box = this.home.querySelector("[data-engraved]");
-    const picture = await engrave(xml, box.clientWidth, true, { auto: true, scale: 45 });
-    if (typed !== this.text.value) return;
-    box.replaceChildren(picture);
-    box.setAttribute("data-ready", "");
   },
 
   there() {
@@ -77,7 +70,10 @@ export const sheet = () => ({
     const part = this.$root.querySelector("[data-part]");
     if (!part) return;
     const engraved = part.querySelector(".engraved");
-    engraved.replaceChildren(await engrave(JSON.parse(part.querySelector("script[data-score]").textContent), engraved.clientWidth, true, { auto: true, scale: 46, spread: 0.4 }));
+    const sheets = sheetsIn(engraved, () => {});
+    await sheets.show(JSON.parse(part.querySelector("script[data-score]").textContent), engraved.clientWidth, { scale: 46, spread: 0.4 });
+    // On paper there is no scrolling: all of it.
+    await sheets.until();
     draw(part, JSON.parse(part.querySelector("[data-plan]").textContent), part.dataset.part.split(" ").filter(Boolean));
     part.setAttribute("data-ready", "");
   },
