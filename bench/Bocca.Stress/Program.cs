@@ -2,6 +2,7 @@ using System.CommandLine;
 using System.Globalization;
 using Bocca.Stress.Hostile;
 using Bocca.Stress.Kills;
+using Bocca.Stress.Mutations;
 using Bocca.Stress.Suites;
 
 namespace Bocca.Stress;
@@ -15,7 +16,14 @@ public static class Strain
     public static Task<int> Main(string[] args)
     {
         CultureInfo.DefaultThreadCurrentCulture = CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
-        var root = new RootCommand("Tries to break Bocca; ends with 1 where it came to harm.") { Hostile(), Kills(), Large(), Suites() };
+        var root = new RootCommand("Tries to break Bocca; ends with 1 where it came to harm.")
+        {
+            Hostile(),
+            Mutate(),
+            Kills(),
+            Large(),
+            Suites(),
+        };
         return root.Parse(args).InvokeAsync();
     }
 
@@ -26,6 +34,19 @@ public static class Strain
         var atOnce = new Option<int>("--at-once") { Description = "How many go side by side.", DefaultValueFactory = _ => 1 };
         var command = new Command("hostile", "Sends what no page sends to everything that answers.") { count, seed, atOnce };
         command.SetAction(parsed => HostileRun.RunAsync(parsed.GetValue(count), parsed.GetValue(seed), parsed.GetValue(atOnce)));
+        return command;
+    }
+
+    private static Command Mutate()
+    {
+        var requests = new Option<int>("--requests") { Description = "Requests at each mistake.", DefaultValueFactory = _ => 600 };
+        var from = new Option<int>("--from") { Description = "The first mistake, from 0.", DefaultValueFactory = _ => 0 };
+        var command = new Command("mutations", "Puts mistakes into copies of the source; the hostile requests have to find each.")
+        {
+            requests,
+            from,
+        };
+        command.SetAction(parsed => MutationRun.RunAsync(parsed.GetValue(requests), parsed.GetValue(from)));
         return command;
     }
 

@@ -6,7 +6,7 @@ public static class Sources
     /// <summary>The folder of its pages and scripts.</summary>
     public static string Web => Path.Combine(Root, "src", "Bocca.Web");
 
-    private static string Root
+    public static string Root
     {
         get
         {

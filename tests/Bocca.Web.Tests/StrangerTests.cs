@@ -186,6 +186,36 @@ public sealed class StrangerTests : IDisposable
     }
 
     [Fact]
+    public async Task A_page_that_has_nothing_for_what_is_sent_is_not_there()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = new Tab(_room.CreateClient());
+        var (_, page) = await tab.OpenAsync($"/notes/{pupil.Id}");
+        foreach (var address in (string[])["/notes/class?handler=Restore", $"/record/{pupil.Id}?handler=None"])
+        {
+            using var none = new FormUrlEncodedContent([]);
+            Assert.Equal(HttpStatusCode.NotFound, (await tab.PostAsync(page, address, none)).StatusCode);
+        }
+    }
+
+    [Theory]
+    [InlineData("/approach/cues?symptom=late", "application/x-www-form-urlencoded", 3000)]
+    [InlineData("/approach/cues?symptom=late&handler=Reset", "multipart/form-data; boundary=x", 0)]
+    public async Task A_form_that_cannot_be_read_is_refused_in_a_sentence(string address, string type, int fields)
+    {
+        var tab = new Tab(_room.CreateClient());
+        var (_, page) = await tab.OpenAsync("/approach");
+        var sent =
+            fields > 0
+                ? string.Join('&', Enumerable.Range(0, fields).Select(i => $"a{i}=1"))
+                : "--x\r\nContent-Disposition: form-data; name=\"sound\"; filename=\"a.wav\"\r\n\r\nRIFF";
+        using var body = new StringContent(sent);
+        body.Headers.ContentType = System.Net.Http.Headers.MediaTypeHeaderValue.Parse(type);
+        var answer = await tab.PostAsync(page, address, body);
+        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+    }
+
+    [Fact]
     public async Task Nothing_that_is_no_form_of_ours_ends_in_a_fault()
     {
         var pupil = await _room.AddAsync("Ada");

@@ -14,41 +14,83 @@ public sealed class Attempt
     private readonly (string Name, byte[] Bytes) _file;
     private readonly Field? _hostile;
     private readonly int _body;
-    private readonly bool _token;
+    private readonly PageForm? _form;
+    private int? _gone;
 
     /// <param name="target">What is asked.</param>
     /// <param name="values">What can be sent.</param>
     /// <param name="app">Who is there to be asked for.</param>
     /// <param name="random">Decides.</param>
-    public Attempt(Target target, Values values, TriedApp app, Random random)
+    /// <param name="plain">Whether it is sent as a page would, with nothing wrong in it.</param>
+    public Attempt(Target target, Values values, TriedApp app, Random random, bool plain = false)
     {
-        (_target, _token) = (target, random.Next(5) > 0);
+        (_target, HasToken) = (target, plain || random.Next(5) > 0);
         var (pupil, entries) = app.Known[random.Next(app.Known.Count)];
-        var own = random.Next(5) > 0;
-        if (!own)
-            (pupil, entries) = random.Next(3) switch
+        var own = plain || random.Next(5) > 0;
+        if (!own && random.Next(3) is var wrong)
+        {
+            var (other, others) = app.Known[random.Next(app.Known.Count)];
+            (pupil, entries) = wrong switch
             {
                 0 => (app.Deleted, entries),
-                1 => (pupil, app.Known[random.Next(app.Known.Count)].Entries),
+                1 => (pupil, others),
                 _ => (999_999, [long.MaxValue]),
             };
+            Other = wrong == 1 && other != pupil ? other : null;
+        }
+
+        var forms = own ? values.Forms.For(target) : [];
+        _form = forms.Count > 0 && random.Next(5) > 0 ? forms[random.Next(forms.Count)] : null;
         foreach (var field in target.Fields)
             _values[field] = field switch
             {
                 { Name: "pupilId" or "PupilId" } => $"{pupil}",
+                { Name: "id" or "Id" } when target.Handler is "Restore" && app.Gone.Count > 0 => $"{Gone().Entry}",
                 { Name: "id" or "Id" or "take" } when field.Type != typeof(string) && target.Handler != "" => Entry(),
                 _ => values.Good(target, field, random),
             };
-        _file = Values.GoodFiles[random.Next(Values.GoodFiles.Count)];
-        _hostile = target.Fields.Count > 0 && random.Next(5) > 0 ? target.Fields[random.Next(target.Fields.Count)] : null;
-        _body = _hostile is null && target.Method == "POST" && random.Next(2) == 0 ? random.Next(1, 7) : 0;
+        // What was deleted comes back to whom it was taken from.
+        if (target.Handler == "Restore" && app.Gone.Count > 0 && own && _form is null)
+            foreach (var field in target.Fields.Where(field => field.Place == Place.Route))
+                _values[field] = $"{Gone().Pupil}";
+        if (forms.Count == 0 && own && values.Forms.Beside(target) is { Count: > 0 } beside)
+            TakeAddress(beside[random.Next(beside.Count)]);
+        if (Examples.For(target, random) is { } example && random.Next(2) == 0)
+            Take(example);
+        else if (_form is not null)
+            TakeForm(_form);
+        // A mark is of whom it was given to.
+        if (plain && target.Handler == "Unmark" && app.MarkOf(random) is { } mark)
+            Take(mark);
+        // A page is opened without a question too.
+        else if (plain && target.Method == "GET" && random.Next(2) == 0)
+            foreach (var field in target.Fields.Where(field => field.Place == Place.Query))
+                _values.Remove(field);
+        _file = target.Fields.FirstOrDefault(field => field.Place == Place.File) is { } file
+            ? Values.GoodFile(target, file, random)
+            : ("", []);
+        _hostile = !plain && target.Fields.Count > 0 && random.Next(5) > 0 ? target.Fields[random.Next(target.Fields.Count)] : null;
+        _body = !plain && _hostile is null && target.Method == "POST" && random.Next(2) == 0 ? random.Next(1, 7) : 0;
         if (_hostile is { Place: Place.File })
             _file = Values.BadFiles[random.Next(Values.BadFiles.Count)];
         else if (_hostile is not null)
             _values[_hostile] = Values.Bad[random.Next(Values.Bad.Count)];
 
-        string Entry() => entries.Count == 0 ? "1" : $"{entries[random.Next(entries.Count)]}";
+        (long Entry, int Pupil) Gone() => app.Gone[_gone ??= random.Next(app.Gone.Count)];
+        string Entry()
+        {
+            // An entry of the stop that is asked, as its pages have it; now and then any other.
+            var ofStop = random.Next(6) > 0 ? entries.Where(app.IsOf(target)).ToList() : [];
+            var all = ofStop.Count > 0 ? ofStop : entries;
+            return all.Count == 0 ? "1" : $"{all[random.Next(all.Count)]}";
+        }
     }
+
+    /// <summary>Whether it carries the token of a page of the application.</summary>
+    public bool HasToken { get; }
+
+    /// <summary>The pupil whose entry it names, in the address of another; null where it names none such.</summary>
+    public int? Other { get; }
 
     /// <summary>Seconds of sound that are sent with it.</summary>
     public double Seconds => _target.Fields.Any(each => each.Place == Place.File) ? _file.Bytes.Length / 88200.0 : 0;
@@ -88,10 +130,38 @@ public sealed class Attempt
         if (_target.Method != "GET")
         {
             request.Content = _body == 0 ? Content() : Broken();
-            request.Headers.TryAddWithoutValidation("X-Antiforgery", _token ? token : "CfDJ8-none");
+            request.Headers.TryAddWithoutValidation("X-Antiforgery", HasToken ? token : "CfDJ8-none");
         }
 
         return request;
+    }
+
+    /// <summary>Takes the values of a form over, those in its address too.</summary>
+    private void TakeForm(PageForm form)
+    {
+        TakeAddress(form);
+        Take(form.All);
+    }
+
+    private void TakeAddress(PageForm form)
+    {
+        var (parts, sent) = (_target.Path.Split('/'), form.Path.Split('/'));
+        foreach (var field in _target.Fields)
+        {
+            var at = field.Place == Place.Route ? Array.IndexOf(parts, $"{{{field.Name}}}") : -1;
+            if (at >= 0 && at < sent.Length)
+                _values[field] = Uri.UnescapeDataString(sent[at]);
+        }
+    }
+
+    /// <summary>Takes values over; what a page would not send with them is left out.</summary>
+    private void Take(IReadOnlyDictionary<string, string> sent)
+    {
+        foreach (var field in _target.Fields.Where(field => field.Place is Place.Query or Place.Form))
+            if (sent.TryGetValue(field.Name, out var value))
+                _values[field] = value;
+            else
+                _values.Remove(field);
     }
 
     private static string Short(string text, int most = 60) => text.Length > most ? $"{text[..most]}… ({text.Length})" : text;
@@ -111,6 +181,8 @@ public sealed class Attempt
 
     private HttpContent Content()
     {
+        if (_hostile is null && Examples.Json(_target) is { } example)
+            return new StringContent(example, Encoding.UTF8, "application/json");
         if (_target.Body is { } type)
             return new StringContent(
                 (Json(type, "") ?? JsonValue.Create((string?)null))?.ToJsonString() ?? "null",

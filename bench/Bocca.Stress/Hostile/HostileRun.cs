@@ -23,15 +23,88 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         HeardTimes = 20;
 
     /// <summary>How much more memory may be held at rest in the end, MB.</summary>
-    private const double MostGrownMb = 200;
+    private const double MostGrownMb = 50;
+
+    /// <summary>
+    /// So often each handler is asked as a page would, until it has done what it is for: at first, and once more pages are known. After so
+    /// many answers of yes one that writes has written; in a run of so many requests everything has been done.
+    /// </summary>
+    private const int PlainTries = 8,
+        MorePlainTries = 32,
+        YesTries = 20,
+        LongRun = 20_000;
+
+    /// <summary>Bytes of a second of sound of 16 bits.</summary>
+    private const double BytesOfSecond = 88_200;
+
+    /// <summary>What answers nobody: bringing back is a form alone, and a pupil who is not there yet is not deleted.</summary>
+    private static readonly HashSet<string> Never = ["GET /pupils/restore/{id}", "POST /pupils/new?handler=Delete"];
+
+    /// <summary>
+    /// What a room does only in a state that this run does not come to: a verdict that waits for a guess, a change that can be taken
+    /// back, a second version of a piece, a page that was typed wrong. They are sent to all the same; each of the others has to do what it
+    /// is for at least once.
+    /// </summary>
+    private static readonly HashSet<string> Rare =
+    [
+        "POST /approach/changes/{pupilId}?handler=Back",
+        "POST /approach/cues/{pupilId}",
+        "POST /approach/{part}/{pupilId}?handler=Reset",
+        "POST /breath/{pupilId}?handler=Balloon",
+        "POST /ear/{pupilId}?handler=Guess",
+        "POST /ear/count/{pupilId}?handler=Guess",
+        "POST /ear/tell/{pupilId}?handler=Guess",
+        "POST /slurs/{pupilId}/lips?handler=Guess",
+        "POST /slurs/{pupilId}/map?handler=Guess",
+        "POST /slurs/{pupilId}/own",
+        "POST /slurs/{pupilId}/own?handler=Guess",
+        "POST /slurs/{pupilId}?handler=Guess",
+        "POST /practice/paper?handler=Drop",
+        "POST /practice/{pupilId}/lesson?handler=Cue",
+        "POST /practice/{pupilId}/message?handler=Eml",
+        "POST /pupils/erase/{id}",
+        "POST /set-up/{pupilId}/watch?handler=Answer",
+        "POST /notes/{pupilId}?handler=Unpin",
+        "POST /pieces/{pupilId}?handler=DropVersion",
+        "POST /pieces/{pupilId}/scale",
+        "POST /pieces/{pupilId}/{pieceId}?handler=Settle",
+        "POST /notes/{pupilId}/instrument?handler=Mended",
+        "POST /notes/{pupilId}/slide?handler=Marks",
+        "POST /buzz/{pupilId}?handler=Guess",
+        "POST /tone/{pupilId}?handler=Guess",
+        "POST /slurs/{pupilId}/map?handler=Keep",
+        "POST /slurs/{pupilId}/own?handler=Keep",
+        "POST /practice/{pupilId}/lesson?handler=Begin",
+    ];
+
+    /// <summary>Handlers that answer a form and write nothing: they draw, hear or work out.</summary>
+    private static readonly HashSet<string> Reading =
+    [
+        "POST /?handler=Copy",
+        "POST /index?handler=Copy",
+        "POST /problem/{code}",
+        "POST /breath/{pupilId}?handler=Balloon",
+        "POST /pieces/{pupilId}/write?handler=Engrave",
+        "POST /practice/class?handler=Begin",
+        "POST /practice/class?handler=End",
+        "POST /practice/wall?handler=Begin",
+        "POST /practice/wall?handler=End",
+        "POST /practice/{pupilId}/message?handler=Eml",
+        "POST /ear/delay/{pupilId}?handler=Clicks",
+        "POST /ear/delay/{pupilId}?handler=Taps",
+        "POST /set-up/{pupilId}?handler=Measure",
+    ];
 
     private const int LookedAtEvery = 50,
-        FaultsTold = 20;
+        FaultsTold = 200;
 
     private readonly TriedApp _app;
     private readonly Values _values = new();
     private readonly ConcurrentDictionary<string, int> _reached = new();
     private readonly ConcurrentDictionary<(string Target, int Code), int> _answers = new();
+    private readonly ConcurrentDictionary<string, int> _succeeded = new();
+    private readonly ConcurrentDictionary<string, int> _wrote = new();
+    private readonly ConcurrentDictionary<string, string> _refused = new();
     private readonly ConcurrentQueue<string> _faults = new();
     private IReadOnlyList<Target> _targets = [];
     private double _before;
@@ -74,8 +147,18 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         _app.StartServer();
         await _app.LookAsync();
         _targets = await Targets.FindAsync(_app.Services);
-        using (var reader = new HttpClient { BaseAddress = _app.Address })
-            await _values.ReadAsync(reader, ["/", "/pupils/new", .. _app.Known.Select(known => $"/buzz/{known.Pupil}")]);
+        using (var sender = await Sender.OpenAsync(_app.Address))
+        {
+            await _app.FillAsync(sender.Http, sender.Token);
+            await _app.LookAsync();
+            await _values.ReadAsync(sender.Http, _app.Doors);
+            await EachOnceAsync(sender, new Random(seed), PlainTries);
+            // What was done shows pages and forms that were not there before.
+            await _app.LookAsync();
+            await _values.ReadAsync(sender.Http, _app.Doors);
+            await EachOnceAsync(sender, new Random(seed + 1), MorePlainTries);
+        }
+
         var clock = Stopwatch.StartNew();
         var sent = 0;
         await Task.WhenAll(
@@ -90,7 +173,7 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
                         {
                             if (number % LookedAtEvery == 0)
                                 await _app.LookAsync();
-                            if (number == Math.Max(1, requests / 10))
+                            if (number == Math.Max(1, requests / 2))
                                 _before = TriedApp.MemoryAtRest();
                             var target = _targets[random.Next(_targets.Count)];
                             await TryAsync(sender, target, new Attempt(target, _values, _app, random));
@@ -99,6 +182,19 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
                 )
         );
         return Report(requests, clock.Elapsed.TotalSeconds);
+    }
+
+    /// <summary>Asks everything as a page would, until it has done what it is for.</summary>
+    private async Task EachOnceAsync(Sender sender, Random random, int tries)
+    {
+        // What can be brought back has to be deleted first.
+        foreach (var target in _targets.Where(target => !IsRare(target)).OrderBy(target => target.Handler is "Restore"))
+        {
+            if (target.Method == "POST" && !IsDone(target))
+                await _app.LookAsync();
+            for (var i = 0; i < tries && !IsDone(target); i++)
+                await TryAsync(sender, target, new Attempt(target, _values, _app, random, plain: true));
+        }
     }
 
     private async Task TryAsync(Sender sender, Target target, Attempt attempt)
@@ -119,6 +215,7 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
     private async Task<double> AskAsync(Sender sender, Target target, Attempt attempt)
     {
         using var request = attempt.Request(sender.Token);
+        var (version, other) = (_app.Version, attempt.Other is { } whose ? _app.PrintOf(whose) : null);
         var clock = Stopwatch.StartNew();
         using var answer = await AnswerAsync(sender, request);
         if (answer is null)
@@ -130,13 +227,23 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         var text = await answer.Content.ReadAsStringAsync();
         var seconds = clock.Elapsed.TotalSeconds;
         var code = (int)answer.StatusCode;
+        // A form that is shown again was not taken.
+        var isTaken = code < 400 && (target.Method != "POST" || !text.StartsWith("<!DOCTYPE", StringComparison.OrdinalIgnoreCase));
         _answers.AddOrUpdate(($"{target}", code), 1, (_, count) => count + 1);
         if (code >= 500 && !(code == 503 && answer.Headers.RetryAfter is not null))
             Fault($"answered {code}: {attempt}");
         if (WrongIn(answer, text) is { } wrong)
             Fault($"{wrong} ({code}): {attempt}");
-        var isBound = code >= 400 || attempt.Seconds > 0;
-        return isBound ? seconds - MostSeconds - (code >= 400 ? 0 : attempt.Seconds / HeardTimes) : 0;
+        if (target.Method == "POST" && !attempt.HasToken && code is not (400 or 404 or 413))
+            Fault($"took a form without its token ({code}): {attempt}");
+        if (attempt.Other is { } pupil && other != _app.PrintOf(pupil))
+            Fault($"changed what is another pupil's ({code}): {attempt}");
+        if (isTaken)
+            Succeed(target, _app.Version != version);
+        else if (attempt.IsPlain)
+            _refused[$"{target}"] = $"{code} {(text.StartsWith('<') ? "the page again" : text)}: {attempt}";
+        var played = answer.Content.Headers.ContentType?.MediaType == "audio/wav" ? text.Length / BytesOfSecond : 0;
+        return seconds - MostSeconds - (code >= 400 ? 0 : (attempt.Seconds + played) / HeardTimes);
     }
 
     private static async Task<HttpResponseMessage?> AnswerAsync(Sender sender, HttpRequestMessage request)
@@ -163,14 +270,16 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
             return "may be stored";
         if (StackTrace().IsMatch(text))
             return "tells of the inside";
-        if (type == "text/html" && text.Contains(Values.Mark, StringComparison.Ordinal))
+        if (type == "text/html" && HoldsMark(text))
             return "holds what was sent unescaped";
+        if (type == "text/csv" && Formula().IsMatch(text))
+            return "holds a cell that a spreadsheet would work out";
         try
         {
             if (type.EndsWith("json", StringComparison.Ordinal))
                 JsonDocument.Parse(text).Dispose();
-            else if (type.EndsWith("xml", StringComparison.Ordinal))
-                XDocument.Parse(text);
+            else if (type.EndsWith("+xml", StringComparison.Ordinal) || type.EndsWith("/xml", StringComparison.Ordinal))
+                XDocument.Load(XmlReader.Create(new StringReader(text), new XmlReaderSettings { DtdProcessing = DtdProcessing.Ignore }));
         }
         catch (Exception problem) when (problem is JsonException or XmlException)
         {
@@ -189,6 +298,7 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
             var hub = await sender.HubAsync();
             await hub.InvokeCoreAsync(target.Handler, typeof(object), attempt.Arguments);
             Reach($"{target}");
+            Succeed(target, false);
         }
         catch (HubException refused)
         {
@@ -210,37 +320,69 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         _answers.AddOrUpdate(($"{target}", code), 1, (_, count) => count + 1);
     }
 
+    /// <summary>Whether what was sent has become an element or an attribute of a page or of a drawing in it.</summary>
+    private static bool HoldsMark(string text)
+    {
+        if (!text.Contains("data-hostile", StringComparison.Ordinal))
+            return false;
+        using var page = new HtmlParser().ParseDocument(text);
+        return page.QuerySelector("[data-hostile]") is not null;
+    }
+
+    private void Succeed(Target target, bool wrote)
+    {
+        _succeeded.AddOrUpdate($"{target}", 1, (_, count) => count + 1);
+        if (wrote)
+            _wrote.AddOrUpdate($"{target}", 1, (_, count) => count + 1);
+    }
+
+    private static bool IsRare(Target target) => Never.Contains($"{target}") || Rare.Contains($"{target}");
+
+    /// <summary>Whether a handler has done what it is for: answered, and written where it is there to write.</summary>
+    private bool IsDone(Target target) =>
+        _succeeded.ContainsKey($"{target}")
+        && (target.Method != "POST" || Reading.Contains($"{target}") || _wrote.ContainsKey($"{target}"));
+
     private void Reach(string target) => _reached.AddOrUpdate(target.Replace(":int?", "").Replace(":int", ""), 1, (_, count) => count + 1);
 
     private void Fault(string told) => _faults.Enqueue(told);
 
     private int Report(int requests, double seconds)
     {
-        Console.WriteLine("| handler | sent | reached | answers |");
-        Console.WriteLine("| --- | --- | --- | --- |");
+        Console.WriteLine("| handler | sent | reached | done | wrote | answers |");
+        Console.WriteLine("| --- | --- | --- | --- | --- | --- |");
         foreach (var target in _targets.OrderBy(target => target.Path).ThenBy(target => target.Handler))
         {
             var answers = _answers.Where(answer => answer.Key.Target == $"{target}").OrderBy(answer => answer.Key.Code).ToList();
             var reached = _reached.GetValueOrDefault($"{target}");
             Console.WriteLine(
-                $"| {target} | {answers.Sum(answer => answer.Value)} | {reached} | "
+                $"| {target} | {answers.Sum(answer => answer.Value)} | {reached} | {_succeeded.GetValueOrDefault($"{target}")} | "
+                    + $"{_wrote.GetValueOrDefault($"{target}")} | "
                     + string.Join(", ", answers.Select(answer => $"{answer.Value} x {answer.Key.Code}"))
                     + " |"
             );
         }
 
+        foreach (var target in _targets.Where(target => !IsRare(target)))
+            if (requests >= LongRun && !_succeeded.ContainsKey($"{target}"))
+                Fault($"never did what it is for: {target}, last {_refused.GetValueOrDefault($"{target}")}");
+            else if (!IsDone(target) && _succeeded.GetValueOrDefault($"{target}") is var yes and >= YesTries)
+                Fault($"said yes {yes} times and wrote nothing: {target}");
         var after = TriedApp.MemoryAtRest();
         if (after - _before > MostGrownMb)
             Fault($"{after - _before:0} MB more are held at rest.");
         foreach (var fault in _faults.Take(FaultsTold))
             Console.WriteLine($"FAULT {fault}");
         Console.WriteLine(
-            $"{requests} requests to {_targets.Count} handlers in {seconds:0} s; "
-                + $"{_before:0} MB at rest after a tenth, {after:0} MB in the end; "
+            $"{requests} requests to {_targets.Count} handlers in {seconds:0} s, {_targets.Count(IsDone)} of them did what they are for; "
+                + $"{_before:0} MB at rest half way, {after:0} MB in the end; "
                 + $"{_faults.Count} faults."
         );
         return _faults.IsEmpty ? 0 : 1;
     }
+
+    [GeneratedRegex(@"(?m)(^|,)""?[=@]")]
+    private static partial Regex Formula();
 
     [GeneratedRegex(@"^\s+at [\w.<>`+]+\(|\b\w+Exception:", RegexOptions.Multiline)]
     private static partial Regex StackTrace();

@@ -1,5 +1,7 @@
 using System.Diagnostics;
 using Bocca.Core.Instruments;
+using Bocca.Web.Frame;
+using Bocca.Web.Pages.Practice;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
@@ -12,7 +14,14 @@ namespace Bocca.Stress.Hostile;
 public sealed class TriedApp : WebApplicationFactory<global::Program>
 {
     private const int Pupils = 8;
+
+    /// <summary>So far apart in the catalogue lie the instruments of pupils: a slide is among them.</summary>
+    private const int Apart = 5;
     private readonly string _folder = Directory.CreateTempSubdirectory("bocca-stress").FullName;
+
+    private Microsoft.Data.Sqlite.SqliteConnection? _reader;
+    private Dictionary<long, string> _places = [];
+    private List<(long Entry, int Pupil)> _marks = [];
 
     public TriedApp() => UseKestrel(0);
 
@@ -21,6 +30,31 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
 
     /// <summary>Who plays, and what stands in the record of each.</summary>
     public IReadOnlyList<(int Pupil, IReadOnlyList<long> Entries)> Known { get; private set; } = [];
+
+    /// <summary>A mark of a class's turn with whom it was given to; null for none.</summary>
+    public IReadOnlyDictionary<string, string>? MarkOf(Random random)
+    {
+        if (_marks.Count == 0)
+            return null;
+        var (entry, pupil) = _marks[random.Next(_marks.Count)];
+        return new Dictionary<string, string>
+        {
+            ["id"] = $"{entry}",
+            ["pupil"] = $"{pupil}",
+            ["class"] = "Thursday",
+            ["what"] = "a scale",
+        };
+    }
+
+    /// <summary>Whether an entry is of the stop that a target belongs to.</summary>
+    public Func<long, bool> IsOf(Target target)
+    {
+        var place = Services.GetRequiredService<Stops>().Of(target.Path).Place;
+        return entry => _places.GetValueOrDefault(entry) == place;
+    }
+
+    /// <summary>Entries that were deleted, and whose they were.</summary>
+    public IReadOnlyList<(long Entry, int Pupil)> Gone { get; private set; } = [];
 
     /// <summary>A pupil who was deleted.</summary>
     public int Deleted { get; private set; }
@@ -35,7 +69,7 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
         var db = scope.ServiceProvider.GetRequiredService<BoccaDb>();
         var here = await db.Pupils.OrderBy(pupil => pupil.Id).Select(pupil => pupil.Id).ToListAsync();
         for (var i = here.Count; i <= Pupils; i++)
-            db.Pupils.Add(New(Catalogue.All[i % Catalogue.All.Count], i));
+            db.Pupils.Add(New(Catalogue.All[(Apart * i) % Catalogue.All.Count], i));
         await db.SaveChangesAsync();
         if (Deleted == 0)
         {
@@ -49,14 +83,80 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
             .Entries.Where(entry => pupils.Contains(entry.PupilId))
             .OrderByDescending(entry => entry.Id)
             .Take(400)
-            .Select(entry => new { entry.Id, entry.PupilId })
+            .Select(entry => new
+            {
+                entry.Id,
+                entry.PupilId,
+                entry.Kind,
+            })
             .ToListAsync();
+        var stops = Services.GetRequiredService<Stops>();
+        _marks = [.. entries.Where(entry => entry.Kind == PracticeStop.Rounds.Id).Select(entry => (entry.Id, entry.PupilId))];
+        _places = entries.ToDictionary(entry => entry.Id, entry => stops.OfKind(entry.Kind).Place);
+        // Somebody deletes something now and then, so that it can be brought back.
+        foreach (var pupil in pupils.Where(pupil => Gone.All(gone => gone.Pupil != pupil)))
+            await db
+                .Entries.Where(entry => entry.PupilId == pupil)
+                .OrderBy(entry => entry.Id)
+                .Take(1)
+                .ExecuteUpdateAsync(to => to.SetProperty(entry => entry.DeletedAt, DateTime.UtcNow));
+        Gone =
+        [
+            .. (
+                await db
+                    .Entries.IgnoreQueryFilters()
+                    .Where(entry => entry.DeletedAt != null && pupils.Contains(entry.PupilId))
+                    .OrderByDescending(entry => entry.Id)
+                    .Take(100)
+                    .Select(entry => new { entry.Id, entry.PupilId })
+                    .ToListAsync()
+            ).Select(entry => (entry.Id, entry.PupilId)),
+        ];
         Known =
         [
             .. pupils.Select(pupil =>
                 (pupil, (IReadOnlyList<long>)[.. entries.Where(entry => entry.PupilId == pupil).Select(entry => entry.Id)])
             ),
         ];
+    }
+
+    /// <summary>Where reading begins, so that forms of every kind are met.</summary>
+    public IEnumerable<string> Doors =>
+        [
+            "/",
+            "/pupils/new",
+            "/pupils/deleted",
+            "/practice/timetable",
+            "/practice/paper",
+            "/practice/class?class=Thursday&what=a+scale",
+            "/practice/wall?class=Thursday&what=a+scale",
+            "/approach/changes",
+            .. Known.SelectMany(known => PagesOf(known.Pupil)),
+        ];
+
+    /// <summary>A number that is another one whenever somebody else has written to the record.</summary>
+    public long Version => (long)Ask("PRAGMA data_version")!;
+
+    /// <summary>All that stands in a pupil's record, as one text.</summary>
+    public string PrintOf(int pupil) =>
+        (string)
+            Ask(
+                "SELECT coalesce(group_concat(e.Id || '|' || e.Kept || '|' || coalesce(e.DeletedAt, '') || '|' || coalesce(e.DoneAt, '') "
+                    + "|| '|' || e.Subject || '|' || e.Summary || '|' || coalesce(p.Body, ''), char(10)), '') FROM Entries e "
+                    + $"LEFT JOIN Payloads p ON p.EntryId = e.Id WHERE e.PupilId = {pupil}"
+            )!;
+
+    /// <summary>Puts something of every kind into the record: takes, remarks, weeks, lessons, classes, pieces, times.</summary>
+    public async Task FillAsync(HttpClient client, string token)
+    {
+        foreach (var (pupil, number) in Known.Select((known, number) => (known.Pupil, number)))
+        foreach (var request in Fill.Of(pupil, number, Values.GoodFiles[1].Bytes))
+            using (request)
+            {
+                request.Headers.TryAddWithoutValidation("X-Antiforgery", token);
+                // What an instrument has not is refused; what nobody can do is found out later.
+                using var answer = await client.SendAsync(request);
+            }
     }
 
     /// <summary>Megabytes that the process holds when nothing is going on.</summary>
@@ -67,8 +167,40 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
         return process.WorkingSet64 / 1e6;
     }
 
+    private static string[] PagesOf(int pupil) =>
+        [
+            $"/pupils/{pupil}",
+            $"/buzz/{pupil}",
+            $"/tone/{pupil}",
+            $"/slurs/{pupil}",
+            $"/record/{pupil}",
+            $"/practice/{pupil}",
+            $"/practice/{pupil}/lesson",
+            $"/practice/{pupil}/week",
+            $"/pieces/{pupil}",
+        ];
+
+    private object? Ask(string question)
+    {
+        if (_reader is null)
+        {
+            _reader = new Microsoft.Data.Sqlite.SqliteConnection(
+                $"Data Source={RecordFolder.RecordIn(_folder)};Mode=ReadOnly;Pooling=False"
+            );
+            _reader.Open();
+        }
+
+        lock (_reader)
+        {
+            using var command = _reader.CreateCommand();
+            command.CommandText = question;
+            return command.ExecuteScalar();
+        }
+    }
+
     protected override void Dispose(bool disposing)
     {
+        _reader?.Dispose();
         base.Dispose(disposing);
         if (!disposing || !Directory.Exists(_folder))
             return;
@@ -82,6 +214,10 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
             Name = $"Pupil {number}",
             InstrumentId = instrument.Id,
             ReadingId = instrument.Readings[0].Id,
+            Stage = Bocca.Core.Teaching.LearningStage.Second,
+            Points = number is 2 or 3 ? "verdict.guess=b" : "",
+            ClassName = number < 4 ? "Thursday" : "",
+            Seat = number < 4 ? 1 + number : null,
             Started = new DateOnly(2026, 9, 1),
         };
 }

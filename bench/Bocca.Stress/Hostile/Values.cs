@@ -11,7 +11,11 @@ public sealed class Values
     /// <summary>Stands in an answer as it was sent only where it was not escaped.</summary>
     public const string Mark = "<i data-hostile";
 
-    private const int MostPages = 160;
+    private const int MostPages = 240;
+
+    /// <summary>The forms of the pages.</summary>
+    public PageForms Forms { get; } = new();
+
     private readonly Dictionary<string, HashSet<string>> _read = new(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>Values of any type that no page sends.</summary>
@@ -41,6 +45,10 @@ public sealed class Values
         "9999-12-31",
         "0001-01-01",
         $"\">{Mark}>",
+        "\" data-hostile=\"1",
+        "' data-hostile='1",
+        "=HYPERLINK(\"http://x/\",1)",
+        "@SUM(1+1)",
         $"'{Mark}>",
         $"</script>{Mark}>",
         "'; DROP TABLE Pupils; --",
@@ -68,6 +76,16 @@ public sealed class Values
     public static IReadOnlyList<(string Name, byte[] Bytes)> GoodFiles { get; } =
     [("take.wav", Tone(3)), ("slurs.musicxml", Text(Score("<pitch><step>G</step><octave>4</octave></pitch>")))];
 
+    /// <summary>A file as a field wants one: a recording, a calendar, a score packed or not.</summary>
+    public static (string Name, byte[] Bytes) GoodFile(Target target, Field field, Random random) =>
+        field.Name.ToLowerInvariant() switch
+        {
+            "sound" when target.Handler == "Clicks" => ("clicks.wav", Clicks()),
+            "sound" => GoodFiles[0],
+            "calendar" => ("times.ics", Text(Calendar)),
+            _ => random.Next(3) == 0 ? ("slurs.mxl", Packed(GoodFiles[1].Bytes)) : GoodFiles[1],
+        };
+
     /// <summary>Reads the application's own pages from its first on, and takes down what may be sent.</summary>
     public async Task ReadAsync(HttpClient client, IEnumerable<string> from)
     {
@@ -90,6 +108,7 @@ public sealed class Values
                 }
 
             TakeDown(page, Stop(address));
+            Forms.TakeDown(page, address);
         }
     }
 
@@ -99,13 +118,14 @@ public sealed class Values
         var type = Nullable.GetUnderlyingType(field.Type) ?? field.Type;
         if (type.IsEnum)
             return Enum.GetNames(type)[random.Next(Enum.GetNames(type).Length)];
+        if (type == typeof(bool))
+            return random.Next(2) == 0 ? "true" : "false";
         var name = field.Name[(field.Name.LastIndexOf('.') + 1)..];
         var known = _read.GetValueOrDefault(Stop(target.Path) + field.Name) ?? _read.GetValueOrDefault(Stop(target.Path) + name);
         if ((known ?? _read.GetValueOrDefault(field.Name) ?? _read.GetValueOrDefault(name)) is { Count: > 0 } read && random.Next(10) > 0)
             return read.ElementAt(random.Next(read.Count));
         return type switch
         {
-            _ when type == typeof(bool) => random.Next(2) == 0 ? "true" : "false",
             _ when type == typeof(DateOnly) => "2026-09-01",
             _ when type == typeof(DateTime) => "2026-09-01T10:00:00Z",
             _ when type == typeof(Guid) => $"{new Guid(random.Next(), 1, 2, 3, 4, 5, 6, 7, 8, 9, 10)}",
@@ -147,6 +167,41 @@ public sealed class Values
             return;
         foreach (var key in (string[])[name, stop + name])
             (_read.TryGetValue(key, out var values) ? values : _read[key] = []).Add(value);
+    }
+
+    private const string Calendar =
+        "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Somebody//Times//EN\r\nBEGIN:VEVENT\r\nUID:1@somebody\r\nSUMMARY:Pupil 2\r\n"
+        + "DTSTART:20270105T170000\r\nDTEND:20270105T173000\r\nRRULE:FREQ=WEEKLY;COUNT=10\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
+
+    /// <summary>Eight clicks, a second apart, as a loop of the machine's own sound hears them.</summary>
+    private static byte[] Clicks()
+    {
+        var samples = new float[44100 * 10];
+        for (var click = 1; click <= 8; click++)
+        for (var i = 0; i < 400; i++)
+            samples[(int)(44100 * (click + 0.05)) + i] = (float)(0.8 * Math.Exp(-i / 60.0) * Math.Sin(2 * Math.PI * 1000 * i / 44100));
+        var wav = new MemoryStream();
+        WavFile.Write(wav, new MonoSound(samples, 44100));
+        return wav.ToArray();
+    }
+
+    /// <summary>A score in its package (MusicXML 4.0, compressed files).</summary>
+    private static byte[] Packed(byte[] score)
+    {
+        var bytes = new MemoryStream();
+        using (var package = new System.IO.Compression.ZipArchive(bytes, System.IO.Compression.ZipArchiveMode.Create, leaveOpen: true))
+        {
+            void Add(string name, byte[] content)
+            {
+                using var entry = package.CreateEntry(name).Open();
+                entry.Write(content);
+            }
+
+            Add("META-INF/container.xml", Text("<container><rootfiles><rootfile full-path=\"score.musicxml\"/></rootfiles></container>"));
+            Add("score.musicxml", score);
+        }
+
+        return bytes.ToArray();
     }
 
     private static byte[] Text(string text) => System.Text.Encoding.UTF8.GetBytes(text);

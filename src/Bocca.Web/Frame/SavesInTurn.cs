@@ -29,9 +29,11 @@ public sealed class SavesInTurn(TimeProvider time) : IAsyncResourceFilter, IDisp
     public async Task OnResourceExecutionAsync(ResourceExecutingContext context, ResourceExecutionDelegate next)
     {
         // Whoever sends slowly is waited for before the turn begins.
-        if (!HttpMethods.IsPost(context.HttpContext.Request.Method) || await FormOfAsync(context.HttpContext.Request) is not { } form)
+        var form = HttpMethods.IsPost(context.HttpContext.Request.Method) ? await FormOfAsync(context) : null;
+        if (form is null)
         {
-            await next();
+            if (context.Result is null)
+                await next();
             return;
         }
 
@@ -77,9 +79,10 @@ public sealed class SavesInTurn(TimeProvider time) : IAsyncResourceFilter, IDisp
         _answered[key] = (to, now + Holds);
     }
 
-    /// <summary>What was sent; null for what is no form, cannot be read, or carries a recording.</summary>
-    private static async Task<IFormCollection?> FormOfAsync(HttpRequest request)
+    /// <summary>What was sent; null for what is no form or carries a recording, and for what cannot be read, which is refused.</summary>
+    private static async Task<IFormCollection?> FormOfAsync(ResourceExecutingContext context)
     {
+        var request = context.HttpContext.Request;
         if (!request.HasFormContentType)
             return null;
         try
@@ -87,9 +90,18 @@ public sealed class SavesInTurn(TimeProvider time) : IAsyncResourceFilter, IDisp
             var form = await request.ReadFormAsync();
             return form.Files["sound"] is null ? form : null;
         }
-        catch (Exception problem) when (problem is InvalidDataException or IOException)
+        catch (Exception problem) when (problem is InvalidDataException or IOException and not BadHttpRequestException)
         {
-            // The page says what is wrong with it.
+            context.Result = new ContentResult
+            {
+                StatusCode = StatusCodes.Status400BadRequest,
+                Content = "What was sent could not be read. Reload the page and send it again.",
+            };
+            return null;
+        }
+        catch (BadHttpRequestException)
+        {
+            // Too large: the page says so.
             return null;
         }
     }

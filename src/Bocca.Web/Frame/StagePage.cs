@@ -88,6 +88,13 @@ public abstract class StagePage(Journal journal) : PageModel
     [NonHandler]
     public override async Task OnPageHandlerExecutionAsync(PageHandlerExecutingContext context, PageHandlerExecutionDelegate next)
     {
+        // A page that has nothing for what was sent was asked for something else: shown without its handler it would be empty.
+        if (context.HandlerMethod is null && (!HttpMethods.IsGet(Request.Method) || Request.Query.ContainsKey("handler")))
+        {
+            context.Result = NotFound();
+            return;
+        }
+
         if (PupilId is { } asked)
         {
             Pupil = await PupilAsync(asked);
