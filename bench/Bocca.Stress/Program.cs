@@ -39,7 +39,7 @@ public static class Strain
 
     private static Command Mutate()
     {
-        var requests = new Option<int>("--requests") { Description = "Requests at each mistake.", DefaultValueFactory = _ => 600 };
+        var requests = new Option<int>("--requests") { Description = "Requests at each mistake.", DefaultValueFactory = _ => 2500 };
         var from = new Option<int>("--from") { Description = "The first mistake, from 0.", DefaultValueFactory = _ => 0 };
         var command = new Command("mutations", "Puts mistakes into copies of the source; the hostile requests have to find each.")
         {

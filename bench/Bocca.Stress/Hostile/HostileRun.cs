@@ -60,6 +60,7 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         "POST /slurs/{pupilId}/own?handler=Guess",
         "POST /slurs/{pupilId}?handler=Guess",
         "POST /practice/paper?handler=Drop",
+        "POST /practice/timetable?handler=Undo",
         "POST /practice/{pupilId}/lesson?handler=Cue",
         "POST /practice/{pupilId}/message?handler=Eml",
         "POST /pupils/erase/{id}",

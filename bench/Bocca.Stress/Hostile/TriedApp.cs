@@ -13,7 +13,8 @@ namespace Bocca.Stress.Hostile;
 /// <summary>The application behind its real server, on a record of its own that is gone afterwards.</summary>
 public sealed class TriedApp : WebApplicationFactory<global::Program>
 {
-    private const int Pupils = 8;
+    private const int Pupils = 8,
+        Filled = 4;
 
     /// <summary>So far apart in the catalogue lie the instruments of pupils: a slide is among them.</summary>
     private const int Apart = 5;
@@ -149,7 +150,7 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
     /// <summary>Puts something of every kind into the record: takes, remarks, weeks, lessons, classes, pieces, times.</summary>
     public async Task FillAsync(HttpClient client, string token)
     {
-        foreach (var (pupil, number) in Known.Select((known, number) => (known.Pupil, number)))
+        foreach (var (pupil, number) in Known.Select((known, number) => (known.Pupil, number)).Take(Filled))
         foreach (var request in Fill.Of(pupil, number, Values.GoodFiles[1].Bytes))
             using (request)
             {

@@ -10,14 +10,16 @@ namespace Bocca.Stress.Kills;
 public sealed class KillRun
 {
     private const double InStart = 0.3,
-        NewFolder = 0.5,
+        NewFolder = 0.4,
+        OldRecord = 0.7,
         OfAStart = 1.1,
         MostWritingMs = 5000;
 
     private readonly Random _random;
     private readonly string _folder = Directory.CreateTempSubdirectory("bocca-kills").FullName;
     private readonly List<string> _faults = [];
-    private int _inStart;
+    private int _inStart,
+        _old;
     private double _slowest,
         _lastStart;
 
@@ -67,7 +69,7 @@ public sealed class KillRun
         foreach (var fault in _faults)
             Console.WriteLine($"FAULT {fault}");
         Console.WriteLine(
-            $"{kills} kills, {_inStart} of them in a start; "
+            $"{kills} kills, {_inStart} of them in a start, {_old} of those in the update of an older record; "
                 + $"{Writers.All.Sum(writer => writer.Acknowledged)} acknowledged writes looked for; "
                 + $"slowest start {_slowest:0.0} s; {_faults.Count} faults."
         );
@@ -78,7 +80,15 @@ public sealed class KillRun
     private async Task InStartAsync()
     {
         _inStart++;
-        var folder = _random.NextDouble() < NewFolder ? Path.Combine(_folder, $"new-{_inStart}") : Folder;
+        var choice = _random.NextDouble();
+        var folder = choice < OldRecord ? Path.Combine(_folder, $"start-{_inStart}") : Folder;
+        var isOld = choice is >= NewFolder and < OldRecord;
+        if (isOld)
+        {
+            _old++;
+            OldRecords.Write(Path.Combine(folder, "bocca.db"));
+        }
+
         using (var app = new KilledApp(folder))
         {
             app.Start();
@@ -88,6 +98,8 @@ public sealed class KillRun
         using var next = new KilledApp(folder);
         await UpAsync(next);
         Check(Path.Combine(folder, "bocca.db"));
+        if (isOld && OldRecords.Missing(Path.Combine(folder, "bocca.db")) is { } missing)
+            _faults.Add(missing);
     }
 
     private async Task UnderWritersAsync()
@@ -139,22 +151,31 @@ public sealed class KillRun
             throw;
         }
 
+        if (Directory.EnumerateFiles(app.Temporary).FirstOrDefault() is { } left)
+            _faults.Add($"left in the temporary folder: {left}");
+        if (Directory.EnumerateFiles(app.Folder, "*.part", SearchOption.AllDirectories).FirstOrDefault() is { } part)
+            _faults.Add($"an unfinished copy is left: {part}");
         _lastStart = clock.Elapsed.TotalSeconds;
         _slowest = Math.Max(_slowest, _lastStart);
     }
 
     private void Check(string record)
     {
-        using (var connection = new SqliteConnection($"Data Source={record};Pooling=False"))
-        {
-            connection.Open();
-            using var command = connection.CreateCommand();
-            command.CommandText = "PRAGMA integrity_check;";
-            if (command.ExecuteScalar() as string is not "ok" and var wrong)
-                _faults.Add($"the record is broken: {wrong}");
-        }
-
+        foreach (var copy in Directory.EnumerateFiles(Path.GetDirectoryName(record)!, "*.db", SearchOption.AllDirectories))
+            if (copy != record && Told(copy, "PRAGMA integrity_check;") is not "ok" and var broken)
+                _faults.Add($"a copy is broken: {copy}, {broken}");
+        if (Told(record, "PRAGMA integrity_check;") is not "ok" and var wrong)
+            _faults.Add($"the record is broken: {wrong}");
         if (record == Record)
             _faults.AddRange(Writers.All.Select(writer => writer.Check(record)).OfType<string>());
+    }
+
+    private static string? Told(string record, string question)
+    {
+        using var connection = new SqliteConnection($"Data Source={record};Pooling=False");
+        connection.Open();
+        using var command = connection.CreateCommand();
+        command.CommandText = question;
+        return command.ExecuteScalar() as string;
     }
 }

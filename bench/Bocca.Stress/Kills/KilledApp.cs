@@ -14,8 +14,14 @@ public sealed class KilledApp(string folder) : IDisposable
 
     private Process? _process;
 
+    /// <summary>The record's folder.</summary>
+    public string Folder => folder;
+
     /// <summary>Where it answers.</summary>
     public Uri Address { get; private set; } = new("http://localhost/");
+
+    /// <summary>Its folder for what is temporary: nothing of a pupil may lie there.</summary>
+    public string Temporary { get; } = $"{folder}-tmp";
 
     /// <summary>What it printed last.</summary>
     public string Printed { get; private set; } = "";
@@ -41,6 +47,10 @@ public sealed class KilledApp(string folder) : IDisposable
         ];
         foreach (var argument in arguments)
             start.ArgumentList.Add(argument);
+        Directory.CreateDirectory(Temporary);
+        start.Environment["TMPDIR"] = Temporary;
+        // The runtime's own sockets for debuggers lie there otherwise.
+        start.Environment["DOTNET_EnableDiagnostics"] = "0";
         Printed = "";
         _process = Process.Start(start)!;
         _process.OutputDataReceived += (_, line) => Printed += line.Data + "\n";

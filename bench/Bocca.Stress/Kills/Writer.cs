@@ -52,6 +52,9 @@ public sealed record Writer(string Kind, Func<int, int, HttpRequestMessage> Requ
     public string? Check(string record)
     {
         var standing = Read(record, Standing);
+        // Not counted in the record.
+        if (standing < 0)
+            return null;
         var wrong =
             standing < Acknowledged || standing > Begun ? $"{Kind}: {Acknowledged} acknowledged of {Begun} begun, {standing} stand." : null;
         (Acknowledged, Begun) = (standing, standing);

@@ -75,6 +75,50 @@ public static class Writers
             Rows
         ),
         new("hand", Hand, Rows),
+        // What was said stands as it was said, each once.
+        new(
+            "said",
+            (pupil, n) => Form($"/practice/{pupil}/lesson?handler=Remark", [new("words", $"word {n}"), new("alone", "false")]),
+            "SELECT count(DISTINCT Summary) FROM Entries WHERE PupilId = $pupil AND Summary LIKE 'word %'"
+        ),
+        new(
+            "week",
+            (pupil, n) => Form($"/practice/{pupil}/week", [new("from", $"{new DateOnly(2027, 1, 4).AddDays(7 * (n % 5000)):yyyy-MM-dd}")]),
+            "SELECT count(DISTINCT Subject) FROM Entries WHERE PupilId = $pupil AND Kind = 'week' AND DeletedAt IS NULL"
+        ),
+        new(
+            "setting",
+            (pupil, n) => Form($"/approach/drills/{pupil}", [new("drills.buzz.sound4-rest4.tempo", $"{61 + (n % 90)}")]),
+            "SELECT count(*) FROM SettingChanges WHERE PupilId = $pupil"
+        ),
+        new(
+            "paper",
+            (_, n) =>
+                Form(
+                    "/practice/paper",
+                    [
+                        new("Book", $"Killed book {n}"),
+                        new("Words", "long notes"),
+                        new("From", "Lips"),
+                        new("On", "16"),
+                        new("Off", "8"),
+                        new("Times", "4"),
+                        new("Tempo", "72"),
+                    ]
+                ),
+            "SELECT count(DISTINCT Book) FROM PaperItems WHERE Book LIKE 'Killed book %'"
+        ),
+        new(
+            "piece",
+            (pupil, n) =>
+                Form(
+                    $"/pieces/{pupil}/write",
+                    [new("title", $"Killed piece {n}"), new("text", $"4/4 q D4 E4 F4 {"DEFGA"[n % 5]}4 h G4 E4")]
+                ),
+            "SELECT count(DISTINCT Title) FROM Pieces WHERE Title LIKE 'Killed piece %'"
+        ),
+        // A copy is there or not, and whole: what stands of it is looked at by itself.
+        new("copy", (_, _) => Form("/?handler=Copy", []), "SELECT -1"),
     ];
 
     /// <summary>What the form of a pupil sends.</summary>
@@ -85,6 +129,7 @@ public static class Writers
             new("Form.Reading", "treble"),
             new("Form.Stage", "Second"),
             new("Form.Started", "2026-09-01"),
+            new("Form.SameName", "true"),
         ];
 
     public static HttpRequestMessage Form(string address, List<KeyValuePair<string, string>> fields) =>

@@ -141,10 +141,14 @@ public sealed class TimetableModel(Journal journal) : StagePage(journal)
             return NotFound();
         var added = new DateTime(at, DateTimeKind.Utc);
         DateTime? now = Clock.Now;
-        await Db.TimetableSlots.Where(each => each.AddedAt == added).ExecuteUpdateAsync(to => to.SetProperty(each => each.DeletedAt, now));
-        await Db
+        var taken = await Db
+            .TimetableSlots.Where(each => each.AddedAt == added)
+            .ExecuteUpdateAsync(to => to.SetProperty(each => each.DeletedAt, now));
+        taken += await Db
             .TimetableHolidays.Where(each => each.AddedAt == added)
             .ExecuteUpdateAsync(to => to.SetProperty(each => each.DeletedAt, now));
+        if (taken == 0)
+            return NotFound();
         TempData["Told"] = "The timetable is as it was before.";
         return Redirect("/practice/timetable");
     }
