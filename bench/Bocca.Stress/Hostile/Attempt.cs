@@ -22,7 +22,8 @@ public sealed class Attempt
     /// <param name="app">Who is there to be asked for.</param>
     /// <param name="random">Decides.</param>
     /// <param name="plain">Whether it is sent as a page would, with nothing wrong in it.</param>
-    public Attempt(Target target, Values values, TriedApp app, Random random, bool plain = false)
+    /// <param name="marked">The one field that holds what breaks out wherever it is not escaped; null for none.</param>
+    public Attempt(Target target, Values values, TriedApp app, Random random, bool plain = false, Field? marked = null)
     {
         (_target, HasToken) = (target, plain || random.Next(5) > 0);
         var (pupil, entries) = app.Known[random.Next(app.Known.Count)];
@@ -71,7 +72,9 @@ public sealed class Attempt
             : ("", []);
         _hostile = !plain && target.Fields.Count > 0 && random.Next(5) > 0 ? target.Fields[random.Next(target.Fields.Count)] : null;
         _body = !plain && _hostile is null && target.Method == "POST" && random.Next(2) == 0 ? random.Next(1, 7) : 0;
-        if (_hostile is { Place: Place.File })
+        if (marked is not null)
+            (_hostile, _values[marked]) = (marked, Values.Every);
+        else if (_hostile is { Place: Place.File })
             _file = Values.BadFiles[random.Next(Values.BadFiles.Count)];
         else if (_hostile is not null)
             _values[_hostile] = Values.Bad[random.Next(Values.Bad.Count)];

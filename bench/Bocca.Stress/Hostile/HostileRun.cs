@@ -160,6 +160,10 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
             await EachOnceAsync(sender, new Random(seed + 1), MorePlainTries);
         }
 
+        using (var sender = await Sender.OpenAsync(_app.Address))
+            foreach (var target in _targets.Where(target => target.Method is "GET" or "POST"))
+            foreach (var field in target.Fields.Where(field => field.Place is Place.Query or Place.Form && field.Type == typeof(string)))
+                await TryAsync(sender, target, new Attempt(target, _values, _app, new Random(seed), plain: true, field));
         var clock = Stopwatch.StartNew();
         var sent = 0;
         await Task.WhenAll(

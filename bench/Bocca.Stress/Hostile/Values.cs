@@ -11,6 +11,9 @@ public sealed class Values
     /// <summary>Stands in an answer as it was sent only where it was not escaped.</summary>
     public const string Mark = "<i data-hostile";
 
+    /// <summary>Breaks out of an element, of an attribute in either kind of quotes and of a script, where it is not escaped.</summary>
+    public const string Every = "\"' data-hostile=\"1\" data-x='1'></script><i data-hostile>";
+
     private const int MostPages = 240;
 
     /// <summary>The forms of the pages.</summary>
