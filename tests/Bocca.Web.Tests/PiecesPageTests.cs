@@ -89,6 +89,18 @@ public sealed class PiecesPageTests : IDisposable
     }
 
     [Fact]
+    public async Task A_piece_that_is_out_of_the_library_takes_no_other_version()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var tab = Tab();
+        await WriteAsync(tab, pupil.Id, "Low Tide", "4/4 q D4 E4 F4 E4");
+        var (_, page) = await tab.OpenAsync($"/pieces/{pupil.Id}/write?piece=1");
+        await _room.InRecordAsync(db => db.Pieces.ExecuteUpdateAsync(to => to.SetProperty(each => each.DeletedAt, DateTime.UtcNow)));
+        var (answer, _) = await tab.SendAsync(page, "form[method=post]", ("text", "4/4 q D4 E4 F4 G4"));
+        Assert.Equal(HttpStatusCode.NotFound, answer.StatusCode);
+    }
+
+    [Fact]
     public async Task What_many_look_at_is_worked_out_once_and_anew_when_anything_it_follows_from_changes()
     {
         var pupil = await _room.AddAsync("Ada");

@@ -35,7 +35,7 @@ public sealed record Mutation(string Name, string File, string Was, string Becom
             "a remark says yes and writes nothing",
             Web + "Pages/Practice/Lesson.cshtml.cs",
             "await Journal.WriteAsync(PracticeStop.Remarks, entry, Approach.ToString());",
-            "await Task.CompletedTask;"
+            "await System.Threading.Tasks.Task.CompletedTask;"
         ),
         new(
             "a page takes eight seconds",

@@ -37,7 +37,7 @@ public static class MutationRun
             var missed = 0;
             foreach (var mutation in Mutation.All.Skip(from))
             {
-                var found = await TryAsync(folder, mutation, requests);
+                var found = await FoundAsync(folder, mutation, requests);
                 missed += found is null ? 1 : 0;
                 Console.WriteLine($"| {mutation.Name} | {(found is null ? "NO" : "yes")} | {found} |");
             }
@@ -48,6 +48,20 @@ public static class MutationRun
         finally
         {
             Directory.Delete(folder, recursive: true);
+        }
+    }
+
+    /// <summary>The same, of a mistake that can be built; one that cannot is nobody's, and told of at once.</summary>
+    private static async Task<string?> FoundAsync(string folder, Mutation mutation, int requests)
+    {
+        try
+        {
+            return await TryAsync(folder, mutation, requests);
+        }
+        catch (InvalidDataException problem)
+        {
+            Console.Error.WriteLine(problem.Message);
+            return null;
         }
     }
 
@@ -63,7 +77,7 @@ public static class MutationRun
         {
             var (built, told) = await RunAsync(folder, ["build", "bench/Bocca.Stress", .. Quickly]);
             if (built != 0)
-                return $"the compiler: {Short(told)}";
+                throw new InvalidDataException($"'{mutation.Name}' does not build: {Short(told)}");
             var (code, report) = await RunAsync(folder, "artifacts/bin/Bocca.Stress/release/Bocca.Stress.dll", "hostile", $"{requests}");
             return code == 0 ? null
                 : report.Split('\n').FirstOrDefault(line => line.StartsWith("FAULT ", StringComparison.Ordinal)) is { } fault

@@ -26,7 +26,7 @@ public static class PieceLibrary
     public static Task<PieceVersion?> NewestAsync(this BoccaDb db, int pieceId) =>
         db
             .PieceVersions.AsNoTracking()
-            .Where(version => version.PieceId == pieceId)
+            .Where(version => version.PieceId == pieceId && db.Pieces.Any(piece => piece.Id == pieceId))
             .OrderByDescending(version => version.Number)
             .FirstOrDefaultAsync();
 
