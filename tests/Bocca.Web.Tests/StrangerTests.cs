@@ -212,7 +212,8 @@ public sealed class StrangerTests : IDisposable
         using var body = new StringContent(sent);
         body.Headers.ContentType = System.Net.Http.Headers.MediaTypeHeaderValue.Parse(type);
         var answer = await tab.PostAsync(page, address, body);
-        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
+        Assert.Contains("could not be read", await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
     }
 
     [Fact]

@@ -94,7 +94,7 @@ public sealed class SavesInTurn(TimeProvider time) : IAsyncResourceFilter, IDisp
         {
             context.Result = new ContentResult
             {
-                StatusCode = StatusCodes.Status400BadRequest,
+                StatusCode = StatusCodes.Status422UnprocessableEntity,
                 Content = "What was sent could not be read. Reload the page and send it again.",
             };
             return null;
