@@ -69,7 +69,8 @@ public static class Examples
         ["POST /notes/{pupilId}/instrument?handler=Room"] = ["a4=441&celsius=21&zone=Europe/London", "a4=442&celsius=19&zone=Europe/Oslo"],
         ["POST /pupils/new"] =
         [
-            "Form.Name=Somebody New&Form.Instrument=trumpet-bb&Form.Reading=treble&Form.Stage=Lips&Form.Started=2026-09-01&Form.SameName=true",
+            "Form.Name=Somebody New&Form.Instrument=trumpet-bb&Form.Reading=treble&Form.Stage=Lips"
+                + "&Form.Started=2026-09-01&Form.SameName=true",
         ],
         ["POST /practice/{pupilId}/week"] = ["from=2027-01-04&minutes=10&minutes=10", "from=2027-03-01", "from=2027-04-05&tired=1"],
         ["POST /pieces/{pupilId}?handler=Name"] =

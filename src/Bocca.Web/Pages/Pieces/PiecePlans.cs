@@ -177,7 +177,7 @@ public sealed class PiecePlans(HeavyWork heavy) : IDisposable
         return Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes(JsonSerializer.Serialize(whole, Whole))));
     }
 
-    /// <summary>What is kept under a key, or made: by the first who asks, in its turn where it is large; the others wait for that.</summary>
+    /// <summary>What is kept under a key, or made: by the first who asks, in its turn where it is large; the others wait for it.</summary>
     private Task<T> OnceAsync<T>(MemoryCache kept, string key, long size, double seconds, Func<T> make)
     {
         lock (kept)
