@@ -240,8 +240,8 @@ public abstract class StagePage(Journal journal) : PageModel
         if (!Request.HasFormContentType || !Request.Form.TryGetValue(SeenField, out var seen) || seen.ToString() == now)
             return null;
         return Refuse(
-            $"{what} was changed in another tab meanwhile: {since(seen.ToString())}. Nothing of yours is saved yet: save again to put it "
-                + "over the other, or reload the page to take the other.",
+            $"{what} was changed in another tab meanwhile: {since(seen.ToString())}. Your changes are not saved yet. Save again to "
+                + "replace the other version, or reload the page to keep it.",
             StatusCodes.Status409Conflict
         );
     }

@@ -42,7 +42,7 @@ public sealed class LiveLines
         else
         {
             (context.Response.StatusCode, context.Response.Headers.RetryAfter) = (StatusCodes.Status503ServiceUnavailable, "10");
-            await context.Response.WriteAsync($"{MostOfAddress} listening lines are the most. Close one that nobody uses.");
+            await context.Response.WriteAsync($"No more than {MostOfAddress} listening lines can be open. Close one that nobody uses.");
         }
     }
 

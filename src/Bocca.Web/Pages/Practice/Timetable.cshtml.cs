@@ -101,7 +101,7 @@ public sealed class TimetableModel(Journal journal) : StagePage(journal)
     {
         DateTime? deleted = back ? null : Clock.Now;
         if (back && !holiday && await StandsAgainAsync(id))
-            return Refuse("The same lesson stands in the timetable again. Nothing was changed.");
+            return Refuse("The same lesson is in the timetable again already. Nothing was changed.");
         var changed = holiday
             ? await Db
                 .TimetableHolidays.IgnoreQueryFilters()
