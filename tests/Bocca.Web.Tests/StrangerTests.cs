@@ -209,11 +209,15 @@ public sealed class StrangerTests : IDisposable
             fields > 0
                 ? string.Join('&', Enumerable.Range(0, fields).Select(i => $"a{i}=1"))
                 : "--x\r\nContent-Disposition: form-data; name=\"sound\"; filename=\"a.wav\"\r\n\r\nRIFF";
-        using var body = new StringContent(sent);
-        body.Headers.ContentType = System.Net.Http.Headers.MediaTypeHeaderValue.Parse(type);
+        using var body = new StringContent(sent, System.Net.Http.Headers.MediaTypeHeaderValue.Parse(type));
         var answer = await tab.PostAsync(page, address, body);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
         Assert.Contains("could not be read", await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+
+        // Without a page's token it is refused for that alone.
+        using var again = new StringContent(sent, System.Net.Http.Headers.MediaTypeHeaderValue.Parse(type));
+        var stranger = await _room.CreateClient().PostAsync(address, again, TestContext.Current.CancellationToken);
+        Assert.Equal(HttpStatusCode.BadRequest, stranger.StatusCode);
     }
 
     [Fact]

@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.Filters;
 
@@ -29,7 +30,8 @@ public sealed class SavesInTurn(TimeProvider time) : IAsyncResourceFilter, IDisp
     public async Task OnResourceExecutionAsync(ResourceExecutingContext context, ResourceExecutionDelegate next)
     {
         // Whoever sends slowly is waited for before the turn begins.
-        var form = HttpMethods.IsPost(context.HttpContext.Request.Method) ? await FormOfAsync(context) : null;
+        var form =
+            HttpMethods.IsPost(context.HttpContext.Request.Method) && !IsAnswered(context.HttpContext) ? await FormOfAsync(context) : null;
         if (form is null)
         {
             if (context.Result is null)
@@ -59,6 +61,10 @@ public sealed class SavesInTurn(TimeProvider time) : IAsyncResourceFilter, IDisp
     }
 
     public void Dispose() => _turn.Dispose();
+
+    /// <summary>Whether the request was answered with a problem already, and a page only tells it.</summary>
+    private static bool IsAnswered(HttpContext http) =>
+        http.Features.Get<IStatusCodeReExecuteFeature>() is not null || http.Features.Get<IExceptionHandlerFeature>() is not null;
 
     private async Task AnswerAsync(ResourceExecutingContext context, string? key, ResourceExecutionDelegate next)
     {
