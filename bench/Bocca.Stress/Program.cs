@@ -32,8 +32,11 @@ public static class Strain
         var count = new Argument<int>("requests") { Description = "How many requests." };
         var seed = new Option<int>("--seed") { Description = "Same seed, same requests.", DefaultValueFactory = _ => 1 };
         var atOnce = new Option<int>("--at-once") { Description = "How many go side by side.", DefaultValueFactory = _ => 1 };
-        var command = new Command("hostile", "Sends what no page sends to everything that answers.") { count, seed, atOnce };
-        command.SetAction(parsed => HostileRun.RunAsync(parsed.GetValue(count), parsed.GetValue(seed), parsed.GetValue(atOnce)));
+        var brief = new Option<bool>("--brief") { Description = "Reads the pages once, not again after what was done." };
+        var command = new Command("hostile", "Sends what no page sends to everything that answers.") { count, seed, atOnce, brief };
+        command.SetAction(parsed =>
+            HostileRun.RunAsync(parsed.GetValue(count), parsed.GetValue(seed), parsed.GetValue(atOnce), parsed.GetValue(brief))
+        );
         return command;
     }
 

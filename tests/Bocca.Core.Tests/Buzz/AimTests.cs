@@ -17,9 +17,10 @@ public sealed class AimTests
     {
         get
         {
+            // Each on what it is first played on, and the usual one on all.
             var data = new TheoryData<string, SoundStage>();
             foreach (var drill in BuzzDrill.All)
-            foreach (var on in drill.On)
+            foreach (var on in drill.On.Take(drill.Id == "sound4-rest4" ? drill.On.Count : 1))
                 data.Add(drill.Id, on);
             return data;
         }

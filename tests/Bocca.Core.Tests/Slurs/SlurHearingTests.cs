@@ -176,7 +176,7 @@ public sealed class SlurHearingTests
             var slur = SlurWriter.Sheet(player, SlurShape.Get("pair"), first).Slurs[0];
             var situation = new PlayerSituation(instrument, instrument.Readings[0], Tuning.Standard);
             var asked = new AskedSlur(slur, 80, 1, situation, LearningStage.FirstNotes);
-            for (var seed = 1; seed <= 5; seed++)
+            for (var seed = 1; seed <= 3; seed++)
             {
                 var how = SlurCharacter.Get(character);
                 var sound = SimulatedPlayer.PlayRow(instrument, how.Play(asked), 80, how.Faults, seed).Sound;
