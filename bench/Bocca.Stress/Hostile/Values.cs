@@ -86,6 +86,7 @@ public sealed class Values
             "sound" when target.Handler == "Clicks" => ("clicks.wav", Clicks()),
             "sound" => GoodFiles[0],
             "calendar" => ("times.ics", Text(Calendar)),
+            "archive" => ("pupil.zip", Pupil()),
             _ => random.Next(3) == 0 ? ("slurs.mxl", Packed(GoodFiles[1].Bytes)) : GoodFiles[1],
         };
 
@@ -189,20 +190,33 @@ public sealed class Values
     }
 
     /// <summary>A score in its package (MusicXML 4.0, compressed files).</summary>
-    private static byte[] Packed(byte[] score)
+    private static byte[] Packed(byte[] score) =>
+        Zip(
+            ("META-INF/container.xml", Text("<container><rootfiles><rootfile full-path=\"score.musicxml\"/></rootfiles></container>")),
+            ("score.musicxml", score)
+        );
+
+    /// <summary>A pupil as another Bocca saved one.</summary>
+    private static byte[] Pupil() =>
+        Zip(
+            (
+                "pupil.json",
+                Text(
+                    "{\"form\":1,\"made\":\"2026-09-01T00:00:00Z\",\"entries\":[],\"pupil\":{\"name\":\"Pupil in\","
+                        + "\"instrument\":\"trumpet-bb\",\"reading\":\"treble\",\"stage\":\"Second\",\"started\":\"2026-09-01\"}}"
+                )
+            )
+        );
+
+    private static byte[] Zip(params (string Name, byte[] Content)[] files)
     {
         var bytes = new MemoryStream();
         using (var package = new System.IO.Compression.ZipArchive(bytes, System.IO.Compression.ZipArchiveMode.Create, leaveOpen: true))
-        {
-            void Add(string name, byte[] content)
+            foreach (var (name, content) in files)
             {
                 using var entry = package.CreateEntry(name).Open();
                 entry.Write(content);
             }
-
-            Add("META-INF/container.xml", Text("<container><rootfiles><rootfile full-path=\"score.musicxml\"/></rootfiles></container>"));
-            Add("score.musicxml", score);
-        }
 
         return bytes.ToArray();
     }

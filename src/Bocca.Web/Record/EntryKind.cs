@@ -45,6 +45,13 @@ public abstract class EntryKind(string id, string noun)
 
     /// <summary>Fills in the columns that follow from the payload, where an entry has one.</summary>
     public virtual void Complete(Entry entry) { }
+
+    /// <summary>Reads a payload that comes from elsewhere, and puts it into today's form.</summary>
+    /// <returns>It; null where this kind has none.</returns>
+    /// <exception cref="System.Text.Json.JsonException">It is none of this kind.</exception>
+    /// <exception cref="InvalidDataException">It is missing, or of a newer form.</exception>
+    /// <exception cref="ArgumentException">A number in it is none.</exception>
+    public virtual EntryPayload? Checked(EntryPayload? payload) => null;
 }
 
 /// <summary>A payload of what was judged.</summary>
@@ -81,17 +88,23 @@ public sealed class EntryKind<T>(string id, string noun) : EntryKind(id, noun)
 
     /// <summary>Reads the payload of an entry.</summary>
     /// <exception cref="InvalidDataException">It was not loaded, or is of a newer form.</exception>
-    public T Read(Entry entry)
+    public T Read(Entry entry) => Stored.Read<T>(InForm(entry.Payload));
+
+    public override EntryPayload Checked(EntryPayload? payload) => new() { Version = Version, Body = Stored.Checked<T>(InForm(payload)) };
+
+    /// <summary>A payload's body in the form that is written today.</summary>
+    private string InForm(EntryPayload? payload)
     {
-        var payload = entry.Payload ?? throw new InvalidDataException($"Entry {entry.Id} came without its payload.");
+        if (payload is null)
+            throw new InvalidDataException($"A {Noun} came without its payload.");
         if (payload.Version > Version)
-            throw new InvalidDataException($"Entry {entry.Id} was written by a newer Bocca.");
+            throw new InvalidDataException($"A {Noun} was written by a newer Bocca.");
         if (payload.Version == Version)
-            return Stored.Read<T>(payload.Body);
+            return payload.Body;
         var body = JsonNode.Parse(payload.Body)!;
         for (var version = payload.Version; version < Version; version++)
             body = Upcast(version, body);
-        return Stored.Read<T>(body.ToJsonString());
+        return body.ToJsonString();
     }
 
     public override IEnumerable<Figure> FiguresOf(Entry entry) => Figures(entry, Read(entry));

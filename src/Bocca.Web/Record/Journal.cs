@@ -66,6 +66,15 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
         await db.SaveChangesAsync();
     }
 
+    /// <summary>Takes in an entry that stood in another record, with its figures, as it stood there; saving it is the caller's.</summary>
+    public async Task TakeInAsync(Entry entry, string approach)
+    {
+        entry.Approach = await ApproachAsync(approach);
+        foreach (var figure in entry.Figures)
+            figure.PupilId = entry.PupilId;
+        db.Entries.Add(entry);
+    }
+
     /// <summary>
     /// Writes an entry of which there is one at most, however often it is sent: the same once more is the one that stands, or comes back
     /// where it was deleted; any other in its place gives way to it.

@@ -41,6 +41,16 @@ public static class Steps
         (step.Outcome, step.DoneAt) = (Outcome.Passed, now);
     }
 
+    /// <summary>Has a step that stood in another record follow from the entry that it followed from there.</summary>
+    /// <param name="step">The step, with its payload.</param>
+    /// <param name="ids">The numbers of entries here by those there; what is not among them did not come.</param>
+    public static void Follow(Entry step, IReadOnlyDictionary<long, long> ids)
+    {
+        var payload = Kind.Read(step);
+        long? because = payload.Because is { } there && ids.TryGetValue(there, out var here) ? here : null;
+        step.Payload!.Body = Kind.Write(payload with { Because = because }).Body;
+    }
+
     public static Entry Entry(int pupilId, NextStep next, DateTime at) =>
         new()
         {

@@ -19,9 +19,6 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
     /// <summary>What was typed is shown again with what is wrong; a tick is there or it is not.</summary>
     protected override bool ChecksItself => HttpMethods.IsPost(Request.Method) && !ModelState.Any(sent => IsTick(sent.Key, sent.Value!));
 
-    /// <summary>With the leap days.</summary>
-    private const double DaysOfYear = 365.25;
-
     private static bool IsTick(string name, ModelStateEntry sent) =>
         sent.Errors.Count > 0
         && typeof(PupilForm).GetProperty(name.Split('.')[^1])?.PropertyType is { } type
@@ -151,49 +148,19 @@ public sealed class EditModel(Journal journal) : StagePage(journal)
             ModelState.AddModelError("Form.Name", $"{other.Name} ({other.Instrument.Name}) is here already. Is this another pupil?");
     }
 
-    /// <summary>Something about health is kept only with a guardian's consent that is in force.</summary>
-    private void CheckConsent()
-    {
-        void Wrong(string field, string why) => ModelState.AddModelError($"Form.{field}", why);
-        var (any, consent) = (Form.NotesHealth || (!IsNew && Form.KeepsReasons(Pupil!)), Form.Consent);
-        if (any && consent is null)
-            Wrong(
-                nameof(Form.ConsentBy),
-                "A reason is kept only with a guardian's consent: who, when, until when. Without it, easy breaths only can be ticked."
-            );
-        else if (any && !consent!.InForce(Clock.Today))
-            Wrong(nameof(Form.ConsentUntil), "This consent is not in force today: note a new one, or take the reasons out.");
-        if (consent is { } given && given.Until < given.On)
-            Wrong(nameof(Form.ConsentUntil), "The consent would end before it begins.");
-        if (consent is { } noted && noted.Until.DayNumber - noted.On.DayNumber > DaysOfYear * HealthConsent.MostYears)
-            Wrong(nameof(Form.ConsentUntil), $"A consent is noted for {HealthConsent.MostYears} years at most; then it is asked for anew.");
-    }
-
     private void Check()
     {
-        if (Catalogue.TryGet(Form.Instrument) is not { } instrument)
-            ModelState.AddModelError("Form.Instrument", "Choose an instrument.");
-        else if (!string.IsNullOrEmpty(Form.Reading) && instrument.Readings.All(reading => reading.Id != Form.Reading))
-            ModelState.AddModelError("Form.Reading", $"A {instrument.Name} does not read that; choose one of its own readings.");
-        if (!Form.Reasons.All(PupilForm.AllReasons.Contains) || !Form.Mouth.All(PupilForm.AllMouth.Contains))
-            ModelState.AddModelError("", "What was sent about health is none of the list.");
-        if (Form.BornIn is { } born && (born > Clock.Today.Year - 3 || born < Clock.Today.Year - 100))
-            ModelState.AddModelError("Form.BornIn", $"Nobody born in {born} is between 3 and 100 years old.");
-        if (Form.ArmCm is { } arm && !(arm >= ArmReach.ArmCm.Least && arm <= ArmReach.ArmCm.Most))
-            ModelState.AddModelError(
-                "Form.ArmCm",
-                $"An arm of {arm} cm cannot be: measure from the shoulder joint to the grip, {ArmReach.ArmCm.Least} to "
-                    + $"{ArmReach.ArmCm.Most} cm."
-            );
-        CheckConsent();
-        if (Form.Started > Clock.Today.AddYears(1))
-            ModelState.AddModelError("Form.Started", "That start lies more than a year ahead.");
+        foreach (var (field, why) in Form.Problems(Clock.Today, keepsReasons: !IsNew && Form.KeepsReasons(Pupil!)))
+            ModelState.AddModelError(field == "" ? "" : $"Form.{field}", why);
     }
 }
 
 /// <summary>What is typed about a pupil.</summary>
 public sealed class PupilForm
 {
+    /// <summary>With the leap days.</summary>
+    private const double DaysOfYear = 365.25;
+
     /// <summary>What names are made of: nothing that cannot be shown.</summary>
     internal const string NamePattern = @"[^\p{Cc}\p{Cs}\uFFFE\uFFFF]*";
 
@@ -287,6 +254,50 @@ public sealed class PupilForm
     /// <summary>Whether reasons are noted that the consent does not let be shown.</summary>
     public static bool Hides(Pupil pupil) =>
         pupil.Consent is not { SaysWhy: true } && ((pupil.Health & ~BreathHealth.Unsaid) != 0 || pupil.Mouth != MouthNote.None);
+
+    /// <summary>What is wrong with it beside what its fields say of themselves: by field, empty for none of them.</summary>
+    /// <param name="today">The day.</param>
+    /// <param name="keepsReasons">Whether reasons of health that are noted already are to stay.</param>
+    public IEnumerable<(string Field, string Why)> Problems(DateOnly today, bool keepsReasons = false)
+    {
+        if (Catalogue.TryGet(Instrument) is not { } instrument)
+            yield return (nameof(Instrument), "Choose an instrument.");
+        else if (!string.IsNullOrEmpty(Reading) && instrument.Readings.All(reading => reading.Id != Reading))
+            yield return (nameof(Reading), $"A {instrument.Name} does not read that; choose one of its own readings.");
+        if (!Reasons.All(AllReasons.Contains) || !Mouth.All(AllMouth.Contains))
+            yield return ("", "What was sent about health is none of the list.");
+        if (BornIn is { } born && (born > today.Year - 3 || born < today.Year - 100))
+            yield return (nameof(BornIn), $"Nobody born in {born} is between 3 and 100 years old.");
+        if (ArmCm is { } arm && !(arm >= ArmReach.ArmCm.Least && arm <= ArmReach.ArmCm.Most))
+            yield return (
+                nameof(ArmCm),
+                $"An arm of {arm} cm cannot be: measure from the shoulder joint to the grip, {ArmReach.ArmCm.Least} to "
+                    + $"{ArmReach.ArmCm.Most} cm."
+            );
+        foreach (var problem in ConsentProblems(today, NotesHealth || keepsReasons))
+            yield return problem;
+        if (Started > today.AddYears(1))
+            yield return (nameof(Started), "That start lies more than a year ahead.");
+    }
+
+    /// <summary>Something about health is kept only with a guardian's consent that is in force.</summary>
+    private IEnumerable<(string Field, string Why)> ConsentProblems(DateOnly today, bool isNeeded)
+    {
+        if (isNeeded && Consent is null)
+            yield return (
+                nameof(ConsentBy),
+                "A reason is kept only with a guardian's consent: who, when, until when. Without it, easy breaths only can be ticked."
+            );
+        else if (isNeeded && !Consent!.InForce(today))
+            yield return (nameof(ConsentUntil), "This consent is not in force today: note a new one, or take the reasons out.");
+        if (Consent is { } given && given.Until < given.On)
+            yield return (nameof(ConsentUntil), "The consent would end before it begins.");
+        if (Consent is { } noted && noted.Until.DayNumber - noted.On.DayNumber > DaysOfYear * HealthConsent.MostYears)
+            yield return (
+                nameof(ConsentUntil),
+                $"A consent is noted for {HealthConsent.MostYears} years at most; then it is asked for anew."
+            );
+    }
 
     private string Noted =>
         $"{string.Join(", ", Reasons.Select(Wording.Health).Concat(Mouth.Select(Wording.Mouth)))}{(EasyBreaths ? ", easy breaths" : "")}"
