@@ -4,7 +4,8 @@ namespace Bocca.Stress.Hostile;
 public static class HandlersApart
 {
     /// <summary>What answers nobody: bringing back is a form alone, and a pupil who is not there yet is not deleted.</summary>
-    public static HashSet<string> Never { get; } = ["GET /pupils/restore/{id}", "POST /pupils/new?handler=Delete"];
+    public static HashSet<string> Never { get; } =
+    ["GET /pupils/restore/{id}", "POST /pupils/new?handler=Delete", "GET /problem/{code}", "POST /problem/{code}"];
 
     /// <summary>
     /// What a room does only in a state that this run does not come to: a verdict that waits for a guess, a change that can be taken

@@ -60,7 +60,14 @@ public sealed class ProblemModel(Stops stops) : PageModel
             _ => "Something went wrong here. What was saved is safe; what you were doing may have to be done again.",
         };
 
-    public IActionResult OnGet() => OfScript ? Content(Sentence, "text/plain; charset=utf-8") : Page();
+    /// <summary>Nothing was asked that could have a problem: somebody typed the address of this page.</summary>
+    private bool IsTyped =>
+        HttpContext.Features.Get<IStatusCodeReExecuteFeature>() is null && HttpContext.Features.Get<IExceptionHandlerFeature>() is null;
+
+    public IActionResult OnGet() =>
+        IsTyped ? NotFound()
+        : OfScript ? Content(Sentence, "text/plain; charset=utf-8")
+        : Page();
 
     public IActionResult OnPost() => OnGet();
 }

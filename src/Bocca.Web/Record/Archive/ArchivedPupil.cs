@@ -8,7 +8,7 @@ using Bocca.Core.Teaching;
 namespace Bocca.Web.Record.Archive;
 
 /// <summary>
-/// A pupil with the whole record, as <c>pupil.json</c> of an archive holds it. Its form is described in docs/ARCHITECTURE.md; a change of it
+/// A pupil with the whole record, as <c>pupil.json</c> of an archive holds it. Its form is described in docs/ARCHITECTURE.md; its change
 /// raises <see cref="Form"/>.
 /// </summary>
 /// <param name="Form">The form of this file: 1.</param>
