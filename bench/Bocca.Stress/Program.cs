@@ -19,6 +19,7 @@ public static class Strain
         var root = new RootCommand("Tries to break Bocca; ends with 1 where it came to harm.")
         {
             Hostile(),
+            Together(),
             Mutate(),
             Kills(),
             Large(),
@@ -37,6 +38,14 @@ public static class Strain
         command.SetAction(parsed =>
             HostileRun.RunAsync(parsed.GetValue(count), parsed.GetValue(seed), parsed.GetValue(atOnce), parsed.GetValue(brief))
         );
+        return command;
+    }
+
+    private static Command Together()
+    {
+        var writers = new Option<int>("--writers") { Description = "How many send at once.", DefaultValueFactory = _ => 20 };
+        var command = new Command("together", "Sends every form that changes something many times at once, twice.") { writers };
+        command.SetAction(parsed => TogetherRun.RunAsync(parsed.GetValue(writers)));
         return command;
     }
 

@@ -37,6 +37,7 @@ builder
     .AddMvcOptions(mvc =>
     {
         mvc.ModelBinderProviders.Insert(0, new FiniteNumbers());
+        mvc.Filters.AddService<SentOnce>();
         mvc.Filters.AddService<SavesInTurn>();
     });
 builder.Services.AddDbContext<BoccaDb>(options =>
@@ -71,6 +72,7 @@ builder.Services.AddScoped(services => RoomClock.For(services.GetRequiredService
 builder.Services.AddScoped<Journal>();
 builder.Services.AddSingleton<Assets>();
 builder.Services.AddSingleton<RefusedForms>();
+builder.Services.AddSingleton<SentOnce>();
 builder.Services.AddSingleton<SavesInTurn>();
 builder.Services.AddSingleton<FirstPage>();
 builder.Services.AddSingleton<HeavyWork>();

@@ -154,9 +154,11 @@ public sealed class Tab(HttpClient client)
     }
 
     /// <summary>Posts a body the way a page's script does, with the page's token.</summary>
-    public async Task<HttpResponseMessage> PostAsync(IHtmlDocument page, string address, HttpContent body)
+    public async Task<HttpResponseMessage> PostAsync(IHtmlDocument page, string address, HttpContent body, string? once = null)
     {
         using var request = new HttpRequestMessage(HttpMethod.Post, address) { Content = body };
+        if (once is not null)
+            request.Headers.Add("X-Once", once);
         request.Headers.Add("X-Antiforgery", page.QuerySelector("meta[name=antiforgery]")!.GetAttribute("content"));
         return await client.SendAsync(request);
     }

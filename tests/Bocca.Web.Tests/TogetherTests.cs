@@ -1,6 +1,7 @@
 using System.Net;
 using AngleSharp.Html.Dom;
 using Bocca.Web.Pages.Breath;
+using Bocca.Web.Pages.Ear;
 using Bocca.Web.Pages.Practice;
 using Microsoft.EntityFrameworkCore;
 
@@ -206,6 +207,38 @@ public sealed class TogetherTests : IDisposable
         );
         Assert.All(answers, code => Assert.Equal(HttpStatusCode.OK, code));
         Assert.Equal(1, await _room.CountAsync(BreathStop.Drills));
+    }
+
+    /// <summary>A script whose answer was lost sends again with the same key: it was heard once, and is told the same.</summary>
+    [Fact]
+    public async Task What_a_script_sends_twenty_times_with_its_key_is_done_once()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        var (tab, page) = await OpenedAsync($"/ear/{pupil.Id}");
+        async Task<(HttpStatusCode Code, string Text)> AnswerAsync(string tempo, string key)
+        {
+            using var body = new FormUrlEncodedContent(
+                Microsoft
+                    .AspNetCore.WebUtilities.QueryHelpers.ParseQuery(
+                        $"drill=steps-leaps&tempo={tempo}&level=0&seed=7&character=right&line=&tapped=steps"
+                    )
+                    .ToDictionary(field => field.Key, field => field.Value.ToString())
+            );
+
+            var answer = await tab.PostAsync(page, $"/ear/{pupil.Id}?handler=Answer", body, key);
+            return (answer.StatusCode, await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+        }
+
+        var once = $"{Guid.NewGuid()}";
+        var answers = await Task.WhenAll(Enumerable.Range(0, 20).Select(_ => AnswerAsync("80", once)));
+        Assert.Equal(HttpStatusCode.OK, Assert.Single(answers.Distinct()).Code);
+        Assert.Equal(1, await _room.CountAsync(EarStop.Answers));
+
+        // A refusal is none: what was refused is tried anew, and another key is another answer.
+        var again = $"{Guid.NewGuid()}";
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await AnswerAsync("NaN", again)).Code);
+        Assert.Equal(HttpStatusCode.OK, (await AnswerAsync("80", again)).Code);
+        Assert.Equal(2, await _room.CountAsync(EarStop.Answers));
     }
 
     private async Task AllAtOnceAsync(string address, string form)

@@ -114,7 +114,8 @@ public sealed class Attempt
 
     /// <summary>The request.</summary>
     /// <param name="token">What a page of the application's own carries.</param>
-    public HttpRequestMessage Request(string token)
+    /// <param name="once">The key that its page gave the form; null for none.</param>
+    public HttpRequestMessage Request(string token, string? once = null)
     {
         var path = _target.Path;
         foreach (var field in _target.Fields.Where(field => field.Place == Place.Route))
@@ -132,8 +133,10 @@ public sealed class Attempt
         );
         if (_target.Method != "GET")
         {
-            request.Content = _body == 0 ? Content() : Broken();
+            request.Content = _body == 0 ? Content(once) : Broken();
             request.Headers.TryAddWithoutValidation("X-Antiforgery", HasToken ? token : "CfDJ8-none");
+            if (once is not null)
+                request.Headers.TryAddWithoutValidation(Bocca.Web.Frame.SentOnce.Header, once);
         }
 
         return request;
@@ -182,7 +185,7 @@ public sealed class Attempt
                 )),
         ];
 
-    private HttpContent Content()
+    private HttpContent Content(string? once)
     {
         if (_hostile is null && Examples.Json(_target) is { } example)
             return new StringContent(example, Encoding.UTF8, "application/json");
@@ -193,12 +196,14 @@ public sealed class Attempt
                 "application/json"
             );
         if (_target.Fields.FirstOrDefault(field => field.Place == Place.File) is not { } file)
-            return new FormUrlEncodedContent(Pairs(Place.Form));
+            return new FormUrlEncodedContent(Sent());
         var form = new MultipartFormDataContent();
-        foreach (var (name, value) in Pairs(Place.Form))
+        foreach (var (name, value) in Sent())
             form.Add(new StringContent(value ?? ""), name);
         form.Add(new ByteArrayContent(_file.Bytes), file.Name, _file.Name.Replace("\"", "", StringComparison.Ordinal));
         return form;
+        IEnumerable<KeyValuePair<string, string?>> Sent() =>
+            once is null ? Pairs(Place.Form) : Pairs(Place.Form).Append(new(Bocca.Web.Frame.SavesInTurn.KeyField, once));
     }
 
     /// <summary>A body that no page sends.</summary>

@@ -138,6 +138,12 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
     /// <summary>A number that is another one whenever somebody else has written to the record.</summary>
     public long Version => (long)Ask("PRAGMA data_version")!;
 
+    /// <summary>How many rows every table has, those that are deleted too.</summary>
+    public IReadOnlyDictionary<string, long> Rows() =>
+        ((string)Ask("SELECT group_concat(name, ' ') FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite%'")!)
+            .Split(' ')
+            .ToDictionary(table => table, table => (long)Ask($"SELECT COUNT(*) FROM \"{table}\"")!);
+
     /// <summary>All that stands in a pupil's record, as one text.</summary>
     public string PrintOf(int pupil) =>
         (string)

@@ -233,7 +233,7 @@ export const placement = () => ({
     return fetch(`/set-up/${this.$root.dataset.pupil}?handler=${handler}`, {
       method: "POST",
       body: this.sent(),
-      headers: { "Content-Type": "application/json", "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content },
+      headers: { "Content-Type": "application/json", "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content, "X-Once": crypto.randomUUID() },
     });
   },
 

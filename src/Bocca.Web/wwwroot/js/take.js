@@ -366,17 +366,18 @@ export const taking = (stop, fields) => ({
     if (take.firstCue !== null) body.append("firstCue", take.firstCue);
     if (take.finished !== null) body.append("finished", take.finished);
     body.append("missing", take.missing);
-    const html = await this.post("Hear", body, "The take could not be heard. Try once more.");
+    const html = await this.post("Hear", body, "The take could not be heard. Try once more.", take.key);
     await forget(take.key);
     [this.unsent, this.made] = [null, take.sound];
     this.show(html);
   },
 
-  async post(handler, body, otherwise) {
+  // What was sent and not answered is sent again with the same key: done once, it is answered as the first time.
+  async post(handler, body, otherwise, key = crypto.randomUUID()) {
     const response = await fetch(`/${stop}/${this.$root.dataset.pupil}?handler=${handler}`, {
       method: "POST",
       body,
-      headers: { "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content },
+      headers: { "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content, "X-Once": key },
     });
     if (response.ok) return response.text();
     throw new Error(await refusal(response, otherwise));

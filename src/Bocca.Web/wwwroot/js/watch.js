@@ -30,7 +30,7 @@ export const watch = () => ({
       const response = await fetch(`/set-up/${this.$root.dataset.pupil}/watch?handler=Notice`, {
         method: "POST",
         body: new URLSearchParams({ signal }),
-        headers: { "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content },
+        headers: { "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content, "X-Once": crypto.randomUUID() },
       });
       if (!response.ok) throw new Error();
       this.$root.querySelector("[data-advice]").innerHTML = await response.text();
