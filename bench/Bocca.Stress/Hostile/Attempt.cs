@@ -79,6 +79,10 @@ public sealed class Attempt
         else if (_hostile is not null)
             _values[_hostile] = Values.Bad[random.Next(Values.Bad.Count)];
 
+        // A page of a class names by a field of its own whose entry it is.
+        if (_values.Any(each => each.Key.Name.Equals("pupil", StringComparison.OrdinalIgnoreCase) && each.Value == $"{Other}"))
+            Other = null;
+
         (long Entry, int Pupil) Gone() => app.Gone[_gone ??= random.Next(app.Gone.Count)];
         string Entry()
         {

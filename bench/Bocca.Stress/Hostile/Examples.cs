@@ -33,7 +33,7 @@ public static class Examples
         ["POST /ear/tell/{pupilId}?handler=Hear"] = [$"{Sound}&drill=sagging&seed=5&tapped=right"],
         ["POST /ear/delay/{pupilId}?handler=Clicks"] = ["clicks=1 2 3 4 5 6 7 8"],
         ["GET /ear/count/{pupilId}?handler=Plan"] = [$"drill=said-clapped&{Cards}"],
-        ["POST /breath/{pupilId}?handler=Balloon"] = ["drill=balloon&cm=21&across=true"],
+        ["POST /breath/{pupilId}?handler=Balloon"] = ["drill=even-stream&cm=54&across=round"],
         ["POST /ear/delay/{pupilId}?handler=Taps"] = ["clicks=1 2 3 4 5 6 7 8&taps=1.1 2.1 3.1 4.1 5.1 6.1 7.1 8.1&outMs=20"],
         ["POST /pieces/{pupilId}/write"] = ["title=Down the Stairs&text=4/4 q D4 E4 F4 E4&piece="],
         ["POST /pieces/{pupilId}/write?handler=Engrave"] = ["title=Down the Stairs&text=4/4 q D4 E4 F4 E4"],
