@@ -24,7 +24,7 @@ public sealed record BroughtPupil(Pupil Pupil, int Entries, IReadOnlyList<string
 /// </summary>
 public sealed class PupilImport(Journal journal, PiecePlans plans)
 {
-    /// <summary>Bytes of an archive, and of its <c>pupil.json</c> unpacked (ours: forty years of daily practice are under both).</summary>
+    /// <summary>Bytes of an archive, and of its <c>pupil.json</c> unpacked (ours).</summary>
     public const int MostBytes = 64 << 20,
         MostUnpacked = 256 << 20;
 
@@ -138,7 +138,8 @@ public sealed class PupilImport(Journal journal, PiecePlans plans)
             Catalogue.TryGet(facts.Instrument)
             ?? throw new InvalidDataException($"There is no instrument '{OneLine.Of(facts.Instrument)}' here.");
         var reading = instrument.Readings.FirstOrDefault(each => each.Id == facts.Reading) ?? instrument.Readings[0];
-        var consent = facts.Health is { } told && told.ConsentBy.Trim() != "" && told.ConsentUntil >= today ? told : null;
+        var consent =
+            facts.Health is { } told && told.ConsentBy.Trim() != "" && today >= told.ConsentOn && today <= told.ConsentUntil ? told : null;
         var form = new PupilForm
         {
             Name = facts.Name,
