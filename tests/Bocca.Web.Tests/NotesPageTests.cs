@@ -243,6 +243,9 @@ public sealed class NotesPageTests : IDisposable
         Assert.Contains("Thursday is kept: 2 play in it", kept.QuerySelector(".told")!.TextContent);
         Assert.Equal(2, kept.QuerySelectorAll(".class-table tbody tr").Length);
 
+        var late = await tab.SendAsync(chosen, "form[action*=KeepClass]", ("name", "Friday"), ("who", "77"));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, late.Response.StatusCode);
+
         await _room.AddAsync("Cat", "trombone", "bass");
         Assert.Equal(2, (await tab.OpenAsync("/slurs/class")).Page.QuerySelectorAll(".class-table tbody tr").Length);
         var sheets = (await tab.OpenAsync("/notes/class?shape=MajorScale&start=Bb&sheets=true")).Page;

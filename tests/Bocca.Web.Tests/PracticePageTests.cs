@@ -241,6 +241,21 @@ public sealed class PracticePageTests : IDisposable
         Assert.Contains(sentence, page.QuerySelector("[role=alert]")!.TextContent);
     }
 
+    [Theory]
+    [InlineData("NaN")]
+    [InlineData("ten")]
+    public async Task Minutes_that_are_no_number_plan_no_week_and_hand_none_over(string minutes)
+    {
+        await AddAsync();
+        var (response, page) = await _tab.OpenAsync($"/practice/1/week?m={minutes}&m=10&m=0&m=10&m=0&m=10&m=0");
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, response.StatusCode);
+        Assert.Contains($"'{minutes}' is not a number", page.QuerySelector("[role=alert]")!.TextContent);
+        using var form = new FormUrlEncodedContent([new("m", minutes)]);
+        var handed = await _tab.PostAsync(await WeekAsync(""), "/practice/1/week", form);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, handed.StatusCode);
+        Assert.Equal(0, await _room.InRecordAsync(db => db.Entries.CountAsync(entry => entry.Kind == PracticeStop.Weeks.Id)));
+    }
+
     [Fact]
     public async Task What_is_locked_by_hand_stays_on_its_days()
     {

@@ -131,6 +131,9 @@ public abstract class ClassPage(Journal journal) : StagePage(journal)
         var ids = who.Take(AtOnce).ToList();
         if (ids.Count == 0)
             return Refuse("Tick who plays in the class first.");
+        var play = await Db.Pupils.CountAsync(pupil => ids.Contains(pupil.Id));
+        if (play == 0)
+            return Refuse("Nobody who was ticked is in the room any more. Open the page once more.");
         await Db.SavingAsync(async () =>
         {
             foreach (var pupil in await Db.Pupils.Where(pupil => pupil.ClassName == name || ids.Contains(pupil.Id)).ToListAsync())
@@ -139,7 +142,7 @@ public abstract class ClassPage(Journal journal) : StagePage(journal)
                 pupil.Version = Guid.NewGuid();
             }
         });
-        TempData["Told"] = $"{name} is kept: {ids.Count} {(ids.Count == 1 ? "plays" : "play")} in it.";
+        TempData["Told"] = $"{name} is kept: {play} {(play == 1 ? "plays" : "play")} in it.";
         return Redirect($"{Request.Path}?class={Uri.EscapeDataString(name)}");
     }
 }

@@ -19,7 +19,8 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
 
     private PupilWeek? _source;
 
-    protected override bool ChecksItself => true;
+    /// <summary>The page itself says what is wrong in its address, with everything else still there.</summary>
+    protected override bool ChecksItself => !Request.Query.ContainsKey("handler");
 
     /// <summary>Its first day; today's where none is asked for.</summary>
     [BindProperty(SupportsGet = true, Name = "from")]
@@ -96,6 +97,8 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
         if (Pupil is null)
             return NotFound();
         await PlanAsync();
+        if (!ModelState.IsValid)
+            Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
         Moved = [.. MovedBeside()];
         var handed = await Journal.ShowAsync(
             PracticeStop.Weeks,
@@ -202,6 +205,8 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
     {
         try
         {
+            if (ModelState.Values.SelectMany(sent => sent.Errors).FirstOrDefault() is { } wrong)
+                throw new ArgumentException(wrong.ErrorMessage);
             var pupil = Pupil!;
             var last = await Journal.ShowAsync(PracticeStop.Weeks, Journal.Of(pupil.Id, PracticeStop.Weeks));
             First = From is { Length: > 0 } from ? Day(from) : Clock.Today.AddDays(1);
