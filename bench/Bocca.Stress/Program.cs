@@ -52,13 +52,13 @@ public static class Strain
     private static Command Mutate()
     {
         var requests = new Option<int>("--requests") { Description = "Requests at each mistake.", DefaultValueFactory = _ => 2500 };
-        var from = new Option<int>("--from") { Description = "The first mistake, from 0.", DefaultValueFactory = _ => 0 };
+        var only = new Option<int[]>("--only") { Description = "These mistakes alone, from 0.", AllowMultipleArgumentsPerToken = true };
         var command = new Command("mutations", "Puts mistakes into copies of the source; the hostile requests have to find each.")
         {
             requests,
-            from,
+            only,
         };
-        command.SetAction(parsed => MutationRun.RunAsync(parsed.GetValue(requests), parsed.GetValue(from)));
+        command.SetAction(parsed => MutationRun.RunAsync(parsed.GetValue(requests), parsed.GetValue(only) ?? []));
         return command;
     }
 

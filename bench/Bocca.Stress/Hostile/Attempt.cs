@@ -15,6 +15,7 @@ public sealed class Attempt
     private readonly Field? _hostile;
     private readonly int _body;
     private readonly PageForm? _form;
+    private readonly List<KeyValuePair<string, string?>> _beside = [];
     private int? _gone;
 
     /// <param name="target">What is asked.</param>
@@ -22,24 +23,26 @@ public sealed class Attempt
     /// <param name="app">Who is there to be asked for.</param>
     /// <param name="random">Decides.</param>
     /// <param name="plain">Whether it is sent as a page would, with nothing wrong in it.</param>
-    /// <param name="marked">The one field that holds what breaks out wherever it is not escaped; null for none.</param>
-    public Attempt(Target target, Values values, TriedApp app, Random random, bool plain = false, Field? marked = null)
+    /// <param name="wrong">The one thing in it that no page sends; null for none, or for one by chance.</param>
+    public Attempt(Target target, Values values, TriedApp app, Random random, bool plain = false, Wrong? wrong = null)
     {
         (_target, HasToken) = (target, plain || random.Next(5) > 0);
         var (pupil, entries) = app.Known[random.Next(app.Known.Count)];
         var own = plain || random.Next(5) > 0;
-        if (!own && random.Next(3) is var wrong)
+        if (!own && random.Next(3) is var way)
         {
             var (other, others) = app.Known[random.Next(app.Known.Count)];
-            (pupil, entries) = wrong switch
+            (pupil, entries) = way switch
             {
                 0 => (app.Deleted, entries),
                 1 => (pupil, others),
                 _ => (999_999, [long.MaxValue]),
             };
-            Other = wrong == 1 && other != pupil ? other : null;
+            Other = way == 1 && other != pupil ? other : null;
         }
 
+        if (wrong is ForeignEntry foreign)
+            (pupil, Other, own) = (foreign.Pupil, foreign.Whose, false);
         var forms = own ? values.Forms.For(target) : [];
         _form = forms.Count > 0 && random.Next(5) > 0 ? forms[random.Next(forms.Count)] : null;
         foreach (var field in target.Fields)
@@ -56,10 +59,18 @@ public sealed class Attempt
                 _values[field] = $"{Gone().Pupil}";
         if (forms.Count == 0 && own && values.Forms.Beside(target) is { Count: > 0 } beside)
             TakeAddress(beside[random.Next(beside.Count)]);
-        if (Examples.For(target, random) is { } example && random.Next(2) == 0)
+        if (wrong is not ForeignEntry && Examples.For(target, random) is { } example && random.Next(2) == 0)
             Take(example);
         else if (_form is not null)
             TakeForm(_form);
+        // What is done with a take is done where it came.
+        var came = target.Handler == "Restore" ? app.WentFrom(target.Path) : app.CameFrom(target.Path, random);
+        if (plain && wrong is null && target.Handler != "" && came is { } known && random.Next(3) > 0)
+            foreach (var field in target.Fields)
+                if (field is { Name: "id" or "Id" or "take" })
+                    _values[field] = $"{known.Entry}";
+                else if (field is { Name: "pupilId" or "PupilId" })
+                    _values[field] = $"{known.Pupil}";
         // A mark is of whom it was given to.
         if (plain && target.Handler == "Unmark" && app.MarkOf(random) is { } mark)
             Take(mark);
@@ -72,8 +83,14 @@ public sealed class Attempt
             : ("", []);
         _hostile = !plain && target.Fields.Count > 0 && random.Next(5) > 0 ? target.Fields[random.Next(target.Fields.Count)] : null;
         _body = !plain && _hostile is null && target.Method == "POST" && random.Next(2) == 0 ? random.Next(1, 7) : 0;
-        if (marked is not null)
-            (_hostile, _values[marked]) = (marked, Values.Every);
+        if (wrong is not null)
+        {
+            (_hostile, _body) = (wrong.Field, 0);
+            if (wrong is WrongFile { Bytes: var bytes })
+                _file = (wrong.Value, bytes);
+            else
+                _values[wrong.Field] = wrong.Value;
+        }
         else if (_hostile is { Place: Place.File })
             _file = Values.BadFiles[random.Next(Values.BadFiles.Count)];
         else if (_hostile is not null)
@@ -98,6 +115,9 @@ public sealed class Attempt
 
     /// <summary>The pupil whose entry it names, in the address of another; null where it names none such.</summary>
     public int? Other { get; }
+
+    /// <summary>The entry and the pupil that it names; null where it names none.</summary>
+    public (long Entry, int Pupil)? Named => Number("id") is { } entry && Number("pupilId") is { } pupil ? (entry, (int)pupil) : null;
 
     /// <summary>Seconds of sound that are sent with it.</summary>
     public double Seconds => _target.Fields.Any(each => each.Place == Place.File) ? _file.Bytes.Length / 88200.0 : 0;
@@ -151,6 +171,11 @@ public sealed class Attempt
     {
         TakeAddress(form);
         Take(form.All);
+        // What a page reads line by line has names that no handler tells.
+        _beside.AddRange(
+            form.Fields.Where(sent => _target.Fields.All(field => !field.Name.Equals(sent.Key, StringComparison.OrdinalIgnoreCase)))
+                .Select(sent => KeyValuePair.Create(sent.Key, (string?)sent.Value))
+        );
     }
 
     private void TakeAddress(PageForm form)
@@ -172,7 +197,16 @@ public sealed class Attempt
                 _values[field] = value;
             else
                 _values.Remove(field);
+        foreach (var field in _target.Fields.Where(field => field.Place == Place.Route))
+            if (sent.TryGetValue(field.Name, out var value))
+                _values[field] = value;
     }
+
+    private long? Number(string name) =>
+        _values.FirstOrDefault(each => each.Key.Name.Equals(name, StringComparison.OrdinalIgnoreCase)).Value is { } value
+        && long.TryParse(value, out var number)
+            ? number
+            : null;
 
     private static string Short(string text, int most = 60) => text.Length > most ? $"{text[..most]}… ({text.Length})" : text;
 
@@ -207,7 +241,11 @@ public sealed class Attempt
         form.Add(new ByteArrayContent(_file.Bytes), file.Name, _file.Name.Replace("\"", "", StringComparison.Ordinal));
         return form;
         IEnumerable<KeyValuePair<string, string?>> Sent() =>
-            once is null ? Pairs(Place.Form) : Pairs(Place.Form).Append(new(Bocca.Web.Frame.SavesInTurn.KeyField, once));
+            [
+                .. Pairs(Place.Form),
+                .. _beside,
+                .. once is null ? (KeyValuePair<string, string?>[])[] : [new(Bocca.Web.Frame.SavesInTurn.KeyField, once)],
+            ];
     }
 
     /// <summary>A body that no page sends.</summary>

@@ -43,18 +43,22 @@ public static class Examples
             "book=The blue folder&page=4&number=2&words=long notes&symptom=&from=Lips&on=16&off=8&times=4&tempo=72",
         ],
         ["POST /practice/timetable?handler=Holiday"] = ["first=2027-02-01&last=2027-02-07&name=Winter"],
-        ["POST /practice/{pupilId}/message?handler=Eml"] =
-        [
-            "to=a.family@example.org&guardian=a.family@example.org&title=This week&body=Well done.",
-        ],
+        ["POST /practice/{pupilId}/message?handler=Eml"] = ["To=&Guardian=a.family@example.org&Title=This week&Body=Well done."],
         ["POST /practice/{pupilId}/message?handler=Phrases"] = ["greeting=Hello&close=See you"],
         ["POST /set-up/{pupilId}/watch?handler=Notice"] = ["signal=seen.cheeks"],
         ["POST /notes/{pupilId}/slide"] = ["Nearer=1&Further=4&ApartCm=26", "TravelCm=62"],
-        ["POST /notes/{pupilId}/slide?handler=Marks"] = ["stayCm=9&endCm=58"],
+        ["POST /notes/{pupilId}/slide?handler=Marks"] = ["stayCm=9&endCm=4"],
         ["POST /notes/{pupilId}?handler=Pin"] = ["note=E4&setting=1-2", "note=Bb2&setting=1"],
         ["POST /notes/{pupilId}?handler=Unpin"] = ["note=E4", "note=Bb2"],
-        ["POST /set-up/{pupilId}/watch?handler=Answer"] = ["signal=yes.cheeks", "signal=no.cheeks"],
+        ["POST /set-up/{pupilId}/watch?handler=Answer"] = ["signal=yes.airHeard", "signal=no.tightHeard"],
         ["POST /pieces/{pupilId}?handler=DropVersion"] = ["id=1&back=false", "id=2&back=false", "id=1&back=true"],
+        ["GET /slurs/{pupilId}?handler=Plan"] = ["drill=pair:0:3&tempo=90&times=1"],
+        ["GET /tone/{pupilId}?handler=Plan"] = ["drill=what-came&tempo=120&notes=D4&A4=440&Target=80"],
+        ["GET /ear/{pupilId}?handler=Plan"] = [$"drill=sing-intervals&{Tune}&line="],
+        ["GET /ear/tell/{pupilId}?handler=Plan"] = ["drill=sagging&seed=5"],
+        ["POST /pupils/erase/{id}"] = ["id=8&name=Pupil 7"],
+        ["POST /notes/{pupilId}/instrument?handler=Look"] = ["found=missing&missing=the water key's cork"],
+        ["POST /practice/{pupilId}/lesson?handler=Cue"] = ["id=airy.smaller"],
         ["POST /pieces/{pupilId}/scale"] =
         [
             "Tonic=D4&Pattern=Major&Octaves=1&Tempo=66",

@@ -14,7 +14,8 @@ public enum Place
 /// <param name="Name">Its name; for a part of a JSON body the path to it.</param>
 /// <param name="Type">What it is read as.</param>
 /// <param name="Place">Where it travels.</param>
-public sealed record Field(string Name, Type Type, Place Place);
+/// <param name="OfAddress">Whether it says what a page shows, and may stand in the page's address: nothing keeps it.</param>
+public sealed record Field(string Name, Type Type, Place Place, bool OfAddress = false);
 
 /// <summary>Something that answers: a handler of a page, or a method of the hub.</summary>
 /// <param name="Method">HTTP method; HUB for a method of the hub.</param>

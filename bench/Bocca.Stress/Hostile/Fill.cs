@@ -13,12 +13,21 @@ public static class Fill
     {
         foreach (var writer in Writers.All.Where(writer => writer is { Before: null, Kind: not ("pupil" or "room") }))
             yield return writer.Request(pupil, 1 + number);
+        yield return Writers.Form($"/notes/{pupil}/instrument?handler=Look", [new("found", "missing"), new("missing", "a cork")]);
+        foreach (var (note, setting) in new[] { ("E4", "1-2"), ("Bb2", "1") })
+            yield return Writers.Form($"/notes/{pupil}?handler=Pin", [new("note", note), new("setting", setting)]);
         yield return Writers.Form($"/practice/{pupil}/week", []);
-        yield return Writers.Form($"/practice/{pupil}/lesson?handler=Begin", [new("minutes", "30"), new("other", "both")]);
+        if (number % 2 == 0)
+            yield return Writers.Form($"/practice/{pupil}/lesson?handler=Begin", [new("minutes", "30"), new("other", "both")]);
         yield return Writers.Form(
             "/practice/timetable?handler=Add",
             [new("who", $"pupil {pupil}"), new("day", $"{(DayOfWeek)(number % 7)}"), new("start", $"1{number}:00"), new("minutes", "20")]
         );
+        if (number == 0)
+            yield return Writers.Form(
+                $"/pieces/{pupil}/write",
+                [new("title", "Once more"), new("text", "4/4 q D4 D4 D4 D4"), new("piece", "1")]
+            );
         yield return new HttpRequestMessage(HttpMethod.Post, $"/pieces/{pupil}")
         {
             Content = new MultipartFormDataContent { { new ByteArrayContent(score), "score", "piece.musicxml" } },

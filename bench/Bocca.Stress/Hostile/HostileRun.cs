@@ -1,6 +1,8 @@
 using System.Collections.Concurrent;
 using System.Diagnostics;
+using System.IO.Compression;
 using System.Net;
+using System.Text;
 using System.Text.Json;
 using System.Text.RegularExpressions;
 using System.Xml;
@@ -28,8 +30,8 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
     /// So often each handler is asked as a page would, until it has done what it is for: at first, and once more pages are known. After so
     /// many answers of yes one that writes has written; in a run of so many requests everything has been done.
     /// </summary>
-    private const int PlainTries = 8,
-        MorePlainTries = 32,
+    private const int PlainTries = 12,
+        MorePlainTries = 48,
         YesTries = 20,
         LongRun = 20_000;
 
@@ -42,12 +44,18 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
     /// <summary>What tells of problems takes no form, and so asks for no token.</summary>
     private const string ProblemPath = "/problem/{code}";
 
+    private const string Packed = "application/zip";
+
+    /// <summary>Handlers of what was done with a take that was just heard.</summary>
+    private static readonly string[] OfTakes = ["Guess", "Keep", "Accept", "Delete"];
+
     private readonly TriedApp _app;
     private readonly Values _values = new();
     private readonly ConcurrentDictionary<string, int> _reached = new();
     private readonly ConcurrentDictionary<(string Target, int Code), int> _answers = new();
     private readonly ConcurrentDictionary<string, int> _succeeded = new();
     private readonly ConcurrentDictionary<string, int> _wrote = new();
+    private readonly ConcurrentDictionary<string, bool> _tables = new();
     private readonly ConcurrentDictionary<string, string> _refused = new();
     private readonly ConcurrentQueue<string> _faults = new();
     private IReadOnlyList<Target> _targets = [];
@@ -111,9 +119,12 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         }
 
         using (var sender = await Sender.OpenAsync(_app.Address))
-            foreach (var target in _targets.Where(target => target.Method is "GET" or "POST"))
-            foreach (var field in target.Fields.Where(field => field.Place is Place.Query or Place.Form && field.Type == typeof(string)))
-                await TryAsync(sender, target, new Attempt(target, _values, _app, new Random(seed), plain: true, field));
+        {
+            await DirectedAsync(sender, seed);
+            await RatesAsync(sender);
+            await TablesAsync(sender, seed);
+        }
+
         var clock = Stopwatch.StartNew();
         var sent = 0;
         await Task.WhenAll(
@@ -142,32 +153,90 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
     /// <summary>Asks everything as a page would, until it has done what it is for.</summary>
     private async Task EachOnceAsync(Sender sender, Random random, int tries)
     {
-        // What can be brought back has to be deleted first.
-        foreach (var target in _targets.Where(target => !IsRare(target)).OrderBy(target => target.Handler is "Restore"))
+        // What can be brought back has to be deleted first, and pupils are deleted last.
+        foreach (
+            var target in _targets.Where(target => !IsRare(target)).OrderBy(target => (TakesPupils(target), target.Handler is "Restore"))
+        )
         {
-            if (target.Method == "POST" && !IsDone(target))
+            if (!IsDone(target))
                 await _app.LookAsync();
             for (var i = 0; i < tries && !IsDone(target); i++)
+            {
+                if (i > 0 && target.Method == "POST")
+                    await PrepareAsync(sender, target, random);
                 await TryAsync(sender, target, new Attempt(target, _values, _app, random, plain: true));
+            }
         }
     }
 
-    private async Task TryAsync(Sender sender, Target target, Attempt attempt)
+    /// <summary>Does before another try what somebody would do: opens the page once more, or plays once more.</summary>
+    private async Task PrepareAsync(Sender sender, Target target, Random random)
+    {
+        await _values.OpenAnewAsync(sender.Http, target, random);
+        var hears = _targets.FirstOrDefault(other => other.Path == target.Path && other.Handler == "Hear");
+        hears ??= _targets.FirstOrDefault(other => other.Path == Values.Above(target.Path) && other.Handler == "Hear");
+        var deletes = _targets.FirstOrDefault(other => other.Path == target.Path && other.Handler == "Delete");
+        if (OfTakes.Contains(target.Handler) && hears is not null)
+            await TryAsync(sender, hears, new Attempt(hears, _values, _app, random, plain: true));
+        if (target.Handler == "Restore" && deletes is not null)
+            await TryAsync(sender, deletes, new Attempt(deletes, _values, _app, random, plain: true));
+    }
+
+    /// <summary>Sends everything once that has to be refused or kept.</summary>
+    private async Task DirectedAsync(Sender sender, int seed)
+    {
+        await _app.LookAsync();
+        foreach (var each in Directed.Of(_targets, _app))
+        {
+            var attempt = new Attempt(each.Target, _values, _app, new Random(seed), plain: true, each.Wrong);
+            var isTaken = await TryAsync(sender, each.Target, attempt);
+            if (isTaken && each.Due == Due.Refused)
+                Fault($"took what is no number: {attempt}");
+            if (isTaken && each.Due == Due.Kept && !_app.Holds(each.Wrong.Value))
+                Fault($"said yes and did not keep the words: {attempt}");
+        }
+    }
+
+    /// <summary>Begins live lines of rates that no microphone has: each has to be refused.</summary>
+    private async Task RatesAsync(Sender sender)
+    {
+        foreach (var target in _targets.Where(target => target.Method == "HUB"))
+        foreach (var field in target.Fields.Where(field => field.Name.EndsWith("Rate", StringComparison.Ordinal)))
+        foreach (var rate in (int[])[0, -1, 7_999, 192_001, int.MaxValue])
+        {
+            var attempt = new Attempt(target, _values, _app, new Random(1), plain: true, new WrongValue(field, $"{rate}"));
+            if (await CallAsync(sender, target, attempt))
+                Fault($"began a live line of {rate} samples a second: {attempt}");
+        }
+    }
+
+    /// <summary>Asks for every file once more that may hold what was sent.</summary>
+    private async Task TablesAsync(Sender sender, int seed)
+    {
+        var random = new Random(seed);
+        foreach (var target in _targets.Where(target => target.Method == "GET" && _tables.ContainsKey($"{target}")))
+            for (var i = 0; i < PlainTries; i++)
+                await TryAsync(sender, target, new Attempt(target, _values, _app, random, plain: true));
+    }
+
+    /// <returns>Whether it was taken.</returns>
+    private async Task<bool> TryAsync(Sender sender, Target target, Attempt attempt)
     {
         if (target.Method == "HUB")
-        {
-            await CallAsync(sender, target, attempt);
-            return;
-        }
+            return await CallAsync(sender, target, attempt);
 
         // What took long is asked once more: the machine may have been busy with something else.
-        if (await AskAsync(sender, target, attempt) > 0 && await AskAsync(sender, target, attempt) is > 0 and var late)
-            Fault($"took {late:0.0} s too long, twice: {attempt}");
+        var (isTaken, late) = await AskAsync(sender, target, attempt);
+        if (late > 0 && await AskAsync(sender, target, attempt) is { Late: > 0 } again)
+            Fault($"took {again.Late:0.0} s too long, twice: {attempt}");
+        return isTaken;
     }
 
     /// <summary>Asks, and looks at the answer.</summary>
-    /// <returns>Seconds that a refusal or a hearing took longer than it may; nothing or less where it did not.</returns>
-    private async Task<double> AskAsync(Sender sender, Target target, Attempt attempt)
+    /// <returns>
+    /// Whether it was taken, and seconds that a refusal or a hearing took longer than it may; nothing or less where it did not.
+    /// </returns>
+    private async Task<(bool IsTaken, double Late)> AskAsync(Sender sender, Target target, Attempt attempt)
     {
         using var request = attempt.Request(sender.Token);
         var (version, other) = (_app.Version, attempt.Other is { } whose ? _app.PrintOf(whose) : null);
@@ -176,14 +245,20 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         if (answer is null)
         {
             Fault($"was not answered: {attempt}");
-            return 0;
+            return (false, 0);
         }
 
-        var text = await answer.Content.ReadAsStringAsync();
+        var text = await TextAsync(answer);
         var seconds = clock.Elapsed.TotalSeconds;
         var code = (int)answer.StatusCode;
         // A form that is shown again was not taken.
-        var isTaken = code < 400 && (target.Method != "POST" || !text.StartsWith("<!DOCTYPE", StringComparison.OrdinalIgnoreCase));
+        var isTaken =
+            code < 400
+            && (
+                target.Method != "POST"
+                || !text.StartsWith("<!DOCTYPE", StringComparison.OrdinalIgnoreCase)
+                || (HandlersApart.Shown.TryGetValue($"{target}", out var shown) && text.Contains(shown, StringComparison.Ordinal))
+            );
         _answers.AddOrUpdate(($"{target}", code), 1, (_, count) => count + 1);
         if (code >= 500 && !(code == 503 && answer.Headers.RetryAfter is not null))
             Fault($"answered {code}: {attempt}");
@@ -193,12 +268,38 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
             Fault($"took a form without its token ({code}): {attempt}");
         if (attempt.Other is { } pupil && other != _app.PrintOf(pupil))
             Fault($"changed what is another pupil's ({code}): {attempt}");
+        if (isTaken && target.Method == "POST" && _app.Version != version)
+        {
+            if (!OfTakes.Contains(target.Handler))
+                _app.Came(target.Path);
+            if (target.Handler == "Delete" && attempt.Named is { } named)
+                _app.Went(target.Path, named.Entry, named.Pupil);
+        }
+
         if (isTaken)
             Succeed(target, _app.Version != version);
         else if (attempt.IsPlain)
             _refused[$"{target}"] = $"{code} {(text.StartsWith('<') ? "the page again" : text)}: {attempt}";
         var played = answer.Content.Headers.ContentType?.MediaType == "audio/wav" ? text.Length / BytesOfSecond : 0;
-        return seconds - MostSeconds - (code >= 400 ? 0 : (attempt.Seconds + played) / HeardTimes);
+        if (answer.Content.Headers.ContentType?.MediaType is "text/csv" or Packed)
+            _tables.TryAdd($"{target}", true);
+        return (isTaken, seconds - MostSeconds - (code >= 400 ? 0 : (attempt.Seconds + played) / HeardTimes));
+    }
+
+    /// <summary>What an answer says; of a package the tables in it.</summary>
+    private static async Task<string> TextAsync(HttpResponseMessage answer)
+    {
+        if (answer.Content.Headers.ContentType?.MediaType != Packed)
+            return await answer.Content.ReadAsStringAsync();
+        await using var package = new ZipArchive(await answer.Content.ReadAsStreamAsync(), ZipArchiveMode.Read);
+        var tables = new StringBuilder();
+        foreach (var table in package.Entries.Where(each => each.Name.EndsWith(".csv", StringComparison.Ordinal)))
+        {
+            using var reader = new StreamReader(await table.OpenAsync());
+            tables.AppendLine(await reader.ReadToEndAsync());
+        }
+
+        return tables.ToString();
     }
 
     private static async Task<HttpResponseMessage?> AnswerAsync(Sender sender, HttpRequestMessage request)
@@ -227,7 +328,7 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
             return "tells of the inside";
         if (type == "text/html" && HoldsMark(text))
             return "holds what was sent unescaped";
-        if (type == "text/csv" && Formula().IsMatch(text))
+        if (type is "text/csv" or Packed && Formula().IsMatch(text))
             return "holds a cell that a spreadsheet would work out";
         try
         {
@@ -244,7 +345,8 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         return null;
     }
 
-    private async Task CallAsync(Sender sender, Target target, Attempt attempt)
+    /// <returns>Whether it was taken.</returns>
+    private async Task<bool> CallAsync(Sender sender, Target target, Attempt attempt)
     {
         var code = 200;
         var clock = Stopwatch.StartNew();
@@ -273,6 +375,7 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         if (clock.Elapsed.TotalSeconds > 2 * MostSeconds)
             Fault($"took {clock.Elapsed.TotalSeconds:0.0} s: {attempt}");
         _answers.AddOrUpdate(($"{target}", code), 1, (_, count) => count + 1);
+        return code == 200;
     }
 
     /// <summary>Whether what was sent has become an element or an attribute of a page or of a drawing in it.</summary>
@@ -290,6 +393,9 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         if (wrote)
             _wrote.AddOrUpdate($"{target}", 1, (_, count) => count + 1);
     }
+
+    private static bool TakesPupils(Target target) =>
+        target.Path.StartsWith("/pupils", StringComparison.Ordinal) && target is { Method: "POST", Handler: "Delete" or "Restore" or "" };
 
     private static bool IsRare(Target target) => HandlersApart.Never.Contains($"{target}") || HandlersApart.Rare.Contains($"{target}");
 
@@ -319,10 +425,12 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         }
 
         foreach (var target in _targets.Where(target => !IsRare(target)))
-            if (requests >= LongRun && !_succeeded.ContainsKey($"{target}"))
+            if (requests >= LongRun && !IsDone(target))
                 Fault($"never did what it is for: {target}, last {_refused.GetValueOrDefault($"{target}")}");
             else if (!IsDone(target) && _succeeded.GetValueOrDefault($"{target}") is var yes and >= YesTries)
                 Fault($"said yes {yes} times and wrote nothing: {target}");
+        foreach (var target in _targets.Where(target => !IsRare(target) && !IsDone(target)))
+            Console.WriteLine($"not done: {target}, last {_refused.GetValueOrDefault($"{target}")}");
         var after = TriedApp.MemoryAtRest();
         if (after - _before > MostGrownMb)
             Fault($"{after - _before:0} MB more are held at rest.");

@@ -8,7 +8,8 @@ namespace Bocca.Stress.Hostile;
 /// <param name="Method">How it is sent; a link is a form without fields.</param>
 /// <param name="Action">Where it goes, with its query.</param>
 /// <param name="Fields">What it sends as it stands, by name.</param>
-public sealed record PageForm(string Method, string Action, IReadOnlyList<KeyValuePair<string, string>> Fields)
+/// <param name="From">The page that shows it.</param>
+public sealed record PageForm(string Method, string Action, IReadOnlyList<KeyValuePair<string, string>> Fields, string From)
 {
     /// <summary>The address without its query.</summary>
     public string Path => Action.Split('?')[0];
@@ -42,11 +43,13 @@ public sealed class PageForms
     /// <summary>All of them.</summary>
     public IEnumerable<PageForm> All => _forms.Values.SelectMany(forms => forms);
 
-    /// <summary>Takes down the forms of a page.</summary>
+    /// <summary>Takes down the forms of a page, instead of those that it showed before.</summary>
     public void TakeDown(IHtmlDocument page, string address)
     {
+        foreach (var alike in _forms.Values)
+            alike.RemoveAll(form => form.From == address && form.Method != "GET");
         foreach (var link in page.QuerySelectorAll("a[href^='/']"))
-            Add(new PageForm("GET", link.GetAttribute("href")!.Split('#')[0], []));
+            Add(new PageForm("GET", link.GetAttribute("href")!.Split('#')[0], [], address));
         foreach (var form in page.Forms)
         {
             var own = form.GetAttribute("action") is { Length: > 0 } action ? action : address;
@@ -55,8 +58,16 @@ public sealed class PageForms
                 .Where(field => field.Key is { Length: > 0 } and not "__RequestVerificationToken")
                 .Select(field => KeyValuePair.Create(field.Key!, field.Value ?? ""))
                 .ToList();
-            foreach (var to in form.QuerySelectorAll("[formaction]").Select(button => button.GetAttribute("formaction")!).Prepend(own))
-                Add(new PageForm(form.Method.ToUpperInvariant(), to, fields));
+            Add(new PageForm(form.Method.ToUpperInvariant(), own, fields, address));
+            foreach (var button in form.QuerySelectorAll("button[formaction],button[name]"))
+                Add(
+                    new PageForm(
+                        form.Method.ToUpperInvariant(),
+                        button.GetAttribute("formaction") ?? own,
+                        button.GetAttribute("name") is { } name ? [.. fields, new(name, button.GetAttribute("value") ?? "")] : fields,
+                        address
+                    )
+                );
         }
     }
 
@@ -70,10 +81,12 @@ public sealed class PageForms
     private List<PageForm> Alike(Target target, Func<PageForm, bool> fits) =>
         _forms
             .Values.SelectMany(forms => forms)
-            .Where(form =>
-                fits(form) && Regex.IsMatch(form.Path, $"^{Regex.Replace(target.Path, @"\{\w+\}", "[^/]+")}/?$", RegexOptions.IgnoreCase)
-            )
+            .Where(form => fits(form) && Regex.IsMatch(form.Path, Shape(target.Path), RegexOptions.IgnoreCase))
             .ToList();
+
+    /// <summary>What addresses of a target look like: whom or what they name is a number.</summary>
+    private static string Shape(string path) =>
+        $"^{Regex.Replace(Regex.Replace(path, @"\{\w*id\}", "\\d+", RegexOptions.IgnoreCase), @"\{\w+\}", "[^/]+")}/?$";
 
     private void Add(PageForm form)
     {

@@ -36,13 +36,18 @@ public static class Targets
             var fields = RouteFields(route).ToList();
             Type? body = null;
             foreach (var bound in page.BoundProperties.OfType<PageBoundPropertyDescriptor>())
-                if (!isGet || bound.Property.GetCustomAttribute<Microsoft.AspNetCore.Mvc.BindPropertyAttribute>()?.SupportsGet == true)
+            {
+                var ofAddress = bound.Property.GetCustomAttribute<Microsoft.AspNetCore.Mvc.BindPropertyAttribute>()?.SupportsGet == true;
+                if (!isGet || ofAddress)
                     Add(
                         bound.BindingInfo?.BinderModelName ?? bound.Name,
                         bound.ParameterType,
                         isGet ? Place.Query : Place.Form,
-                        bound.Name
+                        Item(bound.ParameterType) is null ? bound.Name : bound.BindingInfo?.BinderModelName ?? bound.Name,
+                        ofAddress
                     );
+            }
+
             foreach (var parameter in handler.Parameters)
                 if (parameter.BindingInfo?.BindingSource == BindingSource.Body)
                     fields.AddRange(Leaves("", body = parameter.ParameterType, Place.Json, 0));
@@ -51,15 +56,17 @@ public static class Targets
                         parameter.BindingInfo?.BinderModelName ?? parameter.Name,
                         parameter.ParameterType,
                         isGet ? Place.Query : Place.Form,
-                        ""
+                        Item(parameter.ParameterType) is null ? "" : parameter.Name
                     );
             yield return new Target(handler.HttpMethod.ToUpperInvariant(), Path(route), handler.Name ?? "", fields, body);
 
-            void Add(string name, Type type, Place place, string prefix)
-            {
-                if (fields.All(field => !field.Name.Equals(name, StringComparison.OrdinalIgnoreCase)))
-                    fields.AddRange(IsLeaf(type) ? [Leaf(name, type, place)] : Leaves(prefix, type, place, 0));
-            }
+            void Add(string name, Type type, Place place, string prefix, bool ofAddress = false) =>
+                fields.AddRange(
+                    (IsLeaf(type) ? [Leaf(name, type, place)] : Leaves(prefix, type, place, 0))
+                        .Where(leaf => fields.All(field => !field.Name.Equals(leaf.Name, StringComparison.OrdinalIgnoreCase)))
+                        .Select(leaf => leaf with { OfAddress = ofAddress })
+                        .ToList()
+                );
         }
     }
 

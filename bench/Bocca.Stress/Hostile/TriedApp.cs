@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Diagnostics;
 using Bocca.Core.Instruments;
 using Bocca.Web.Frame;
@@ -14,7 +15,8 @@ namespace Bocca.Stress.Hostile;
 public sealed class TriedApp : WebApplicationFactory<global::Program>
 {
     private const int Pupils = 8,
-        Filled = 4;
+        Filled = 4,
+        MostNewest = 4;
 
     /// <summary>So far apart in the catalogue lie the instruments of pupils: a slide is among them.</summary>
     private const int Apart = 5;
@@ -22,6 +24,10 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
 
     private Microsoft.Data.Sqlite.SqliteConnection? _reader;
     private Dictionary<long, string> _places = [];
+    private IReadOnlyList<(string, string)>? _columns;
+    private readonly ConcurrentDictionary<string, List<(long Entry, int Pupil)>> _came = new();
+    private readonly ConcurrentDictionary<string, (long Entry, int Pupil)> _went = new();
+    private long _newest;
     private List<(long Entry, int Pupil)> _marks = [];
 
     public TriedApp() => UseKestrel(0);
@@ -53,6 +59,36 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
         var place = Services.GetRequiredService<Stops>().Of(target.Path).Place;
         return entry => _places.GetValueOrDefault(entry) == place;
     }
+
+    /// <summary>Takes down that an address has written the newest entry.</summary>
+    public void Came(string path)
+    {
+        var entry = (long)Ask("SELECT coalesce(max(Id), 0) FROM Entries")!;
+        if (entry <= _newest)
+            return;
+        _newest = entry;
+        var from = _came.GetOrAdd(path, _ => []);
+        lock (from)
+            from.Add((entry, (int)(long)Ask($"SELECT PupilId FROM Entries WHERE Id = {entry}")!));
+    }
+
+    /// <summary>
+    /// An entry that came from an address, or where none did from the page that it belongs to: one of the newest, and whose it is; null where
+    /// none came.
+    /// </summary>
+    public (long Entry, int Pupil)? CameFrom(string path, Random random)
+    {
+        if (!_came.TryGetValue(path, out var from) && !_came.TryGetValue(Values.Above(path), out from))
+            return null;
+        lock (from)
+            return from[Math.Max(0, from.Count - 1 - random.Next(MostNewest))];
+    }
+
+    /// <summary>Takes down that an address has deleted an entry.</summary>
+    public void Went(string path, long entry, int pupil) => _went[path] = (entry, pupil);
+
+    /// <summary>The entry that an address deleted last, and whose it was; null for none.</summary>
+    public (long Entry, int Pupil)? WentFrom(string path) => _went.TryGetValue(path, out var went) ? went : null;
 
     /// <summary>Entries that were deleted, and whose they were.</summary>
     public IReadOnlyList<(long Entry, int Pupil)> Gone { get; private set; } = [];
@@ -153,6 +189,25 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
                     + $"LEFT JOIN Payloads p ON p.EntryId = e.Id WHERE e.PupilId = {pupil}"
             )!;
 
+    /// <summary>Whether words stand somewhere in the record, as they are or inside a payload.</summary>
+    public bool Holds(string words) =>
+        Columns().Any(column => Ask($"SELECT 1 FROM \"{column.Table}\" WHERE instr(\"{column.Name}\", '{words}') LIMIT 1") is not null);
+
+    /// <summary>All columns that can hold words.</summary>
+    private IReadOnlyList<(string Table, string Name)> Columns() =>
+        _columns ??= [
+            .. (
+                (string)
+                    Ask(
+                        "SELECT group_concat(m.name || ' ' || c.name, char(10)) FROM sqlite_master m, pragma_table_info(m.name) c "
+                            + "WHERE m.type = 'table' AND c.type = 'TEXT' AND m.name NOT LIKE 'sqlite%'"
+                    )!
+            )
+                .Split('\n')
+                .Select(line => line.Split(' '))
+                .Select(parts => (parts[0], parts[1])),
+        ];
+
     /// <summary>Puts something of every kind into the record: takes, remarks, weeks, lessons, classes, pieces, times.</summary>
     public async Task FillAsync(HttpClient client, string token)
     {
@@ -185,6 +240,11 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
             $"/practice/{pupil}/lesson",
             $"/practice/{pupil}/week",
             $"/pieces/{pupil}",
+            $"/approach/changes/{pupil}",
+            $"/approach/drills/{pupil}",
+            $"/approach/cues/{pupil}?symptom=airy",
+            $"/notes/{pupil}?note=E4",
+            $"/notes/{pupil}/instrument",
         ];
 
     private object? Ask(string question)
@@ -222,7 +282,7 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
             InstrumentId = instrument.Id,
             ReadingId = instrument.Readings[0].Id,
             Stage = Bocca.Core.Teaching.LearningStage.Second,
-            Points = number is 2 or 3 ? "verdict.guess=b" : "",
+            Points = number % 2 == 1 ? "verdict.guess=b" : "",
             ClassName = number < 4 ? "Thursday" : "",
             Seat = number < 4 ? 1 + number : null,
             Started = new DateOnly(2026, 9, 1),

@@ -14,6 +14,9 @@ public sealed class Values
     /// <summary>Breaks out of an element, of an attribute in either kind of quotes and of a script, where it is not escaped.</summary>
     public const string Every = "\"' data-hostile=\"1\" data-x='1'></script><i data-hostile>";
 
+    /// <summary>What a spreadsheet works out, wherever a table does not escape it.</summary>
+    public const string Formula = "=1+1";
+
     private const int MostPages = 240;
 
     /// <summary>The forms of the pages.</summary>
@@ -77,7 +80,7 @@ public sealed class Values
 
     /// <summary>A recording and a score as they should be.</summary>
     public static IReadOnlyList<(string Name, byte[] Bytes)> GoodFiles { get; } =
-    [("take.wav", Tone(3)), ("slurs.musicxml", Text(Score("<pitch><step>G</step><octave>4</octave></pitch>")))];
+    [("take.wav", Tone(3)), ("slurs.musicxml", Text(Score(Slurred("C", "start"), Slurred("G", "stop"))))];
 
     /// <summary>A file as a field wants one: a recording, a calendar, a score packed or not.</summary>
     public static (string Name, byte[] Bytes) GoodFile(Target target, Field field, Random random) =>
@@ -116,6 +119,18 @@ public sealed class Values
         }
     }
 
+    /// <summary>Opens the pages anew that show a handler's forms: what was done since may have changed them.</summary>
+    public async Task OpenAnewAsync(HttpClient client, Target target, Random random)
+    {
+        var pages = Forms.For(target).Select(form => form.From).Distinct().ToList();
+        if (pages.Count == 0)
+            return;
+        var address = pages[random.Next(pages.Count)];
+        using var answer = await client.GetAsync(address);
+        using var page = new HtmlParser().ParseDocument(answer.IsSuccessStatusCode ? await answer.Content.ReadAsStringAsync() : "");
+        Forms.TakeDown(page, address);
+    }
+
     /// <summary>A value for a field that some page would send, of the same stop where one of it has the name.</summary>
     public string Good(Target target, Field field, Random random)
     {
@@ -138,6 +153,9 @@ public sealed class Values
             _ => $"{random.Next(1, 9)}",
         };
     }
+
+    /// <summary>The address that one belongs to: without its last part.</summary>
+    public static string Above(string path) => path.LastIndexOf('/') is > 0 and var at ? path[..at] : path;
 
     /// <summary>An address without the numbers in it: pages of one shape are read once.</summary>
     private static string Shape(string address) =>
@@ -236,10 +254,22 @@ public sealed class Values
         return wav.ToArray();
     }
 
-    private static string Score(string inside) =>
+    private static string Slurred(string step, string end) =>
+        $"<pitch><step>{step}</step><octave>4</octave></pitch>|<notations><slur type=\"{end}\" number=\"1\"/></notations>";
+
+    /// <summary>A score of four quarters.</summary>
+    /// <param name="notes">What stands in its notes, in turn; after a bar what stands at their end.</param>
+    private static string Score(params string[] notes) =>
         "<?xml version=\"1.0\"?><score-partwise version=\"4.0\"><part-list><score-part id=\"P1\"><part-name>A</part-name></score-part>"
         + "</part-list><part id=\"P1\"><measure number=\"1\"><attributes><divisions>1</divisions></attributes>"
-        + string.Concat(Enumerable.Repeat($"<note>{inside}<duration>1</duration><voice>1</voice><type>quarter</type></note>", 4))
+        + string.Concat(
+            Enumerable
+                .Range(0, 4)
+                .Select(i => notes[i % notes.Length].Split('|'))
+                .Select(note =>
+                    $"<note>{note[0]}<duration>1</duration><voice>1</voice><type>quarter</type>{note.ElementAtOrDefault(1)}</note>"
+                )
+        )
         + "</measure></part></score-partwise>";
 
     private static List<(string, byte[])> MakeBadFiles()

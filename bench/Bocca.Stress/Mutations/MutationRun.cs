@@ -26,7 +26,7 @@ public static class MutationRun
 
     private static readonly string[] LeftOut = ["bin", "obj", "artifacts", "data"];
 
-    public static async Task<int> RunAsync(int requests, int from)
+    public static async Task<int> RunAsync(int requests, IReadOnlyList<int> numbers)
     {
         var folder = Directory.CreateTempSubdirectory("bocca-mutations").FullName;
         try
@@ -35,14 +35,15 @@ public static class MutationRun
             Console.WriteLine("| mistake | found | by |");
             Console.WriteLine("| --- | --- | --- |");
             var missed = 0;
-            foreach (var mutation in Mutation.All.Skip(from))
+            var chosen = numbers.Count == 0 ? Mutation.All : [.. numbers.Select(number => Mutation.All[number])];
+            foreach (var mutation in chosen)
             {
                 var found = await FoundAsync(folder, mutation, requests);
                 missed += found is null ? 1 : 0;
                 Console.WriteLine($"| {mutation.Name} | {(found is null ? "NO" : "yes")} | {found} |");
             }
 
-            Console.WriteLine($"{Mutation.All.Count - from} mistakes, {missed} not found.");
+            Console.WriteLine($"{chosen.Count} mistakes, {missed} not found.");
             return missed == 0 ? 0 : 1;
         }
         finally
