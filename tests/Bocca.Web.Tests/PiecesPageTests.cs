@@ -340,6 +340,7 @@ public sealed class PiecesPageTests : IDisposable
     [InlineData("breath", 3, "yes", "after the last it is free")]
     [InlineData("tempo", 0, "1000", "10 to 400 beats")]
     [InlineData("dance", 0, "yes", "'dance' is nothing that is settled")]
+    [InlineData("breath", 1, "perhaps", "'perhaps' is neither yes nor no")]
     [InlineData("all", 0, "pin 1=1-2; sing 4", "'sing' settles nothing")]
     public async Task What_cannot_be_settled_is_said_and_not_kept(string what, int at, string value, string says)
     {

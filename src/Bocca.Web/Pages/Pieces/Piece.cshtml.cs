@@ -122,6 +122,8 @@ public sealed class PieceModel(Journal journal, PiecePlans plans) : StagePage(jo
             "no" => false,
             _ => null,
         };
+        if (settled is { What: "breath" or "phrase", Value: not (null or "" or "yes" or "no") })
+            throw new ArgumentException($"'{settled.Value}' is neither yes nor no.");
         if (settled.At is < 0 or > 20_000)
             throw new ArgumentException("There is no such place in the piece.");
         switch (settled.What)
