@@ -43,7 +43,8 @@ public sealed class Attempt
 
         if (wrong is ForeignEntry foreign)
             (pupil, Other, own) = (foreign.Pupil, foreign.Whose, false);
-        var forms = own ? values.Forms.For(target) : [];
+        // The form of a pupil who was deleted meanwhile is on no page any more.
+        var forms = own ? values.Forms.For(target).Where(form => IsOfSomebody(form, app)).ToList() : [];
         _form = forms.Count > 0 && random.Next(5) > 0 ? forms[random.Next(forms.Count)] : null;
         foreach (var field in target.Fields)
             _values[field] = field switch
@@ -57,7 +58,7 @@ public sealed class Attempt
         if (target.Handler == "Restore" && app.Gone.Count > 0 && own && _form is null)
             foreach (var field in target.Fields.Where(field => field.Place == Place.Route))
                 _values[field] = $"{Gone().Pupil}";
-        if (forms.Count == 0 && own && values.Forms.Beside(target) is { Count: > 0 } beside)
+        if (forms.Count == 0 && own && values.Forms.Beside(target).Where(form => IsOfSomebody(form, app)).ToList() is { Count: > 0 } beside)
             TakeAddress(beside[random.Next(beside.Count)]);
         if (wrong is not ForeignEntry && Examples.For(target, random) is { } example && random.Next(2) == 0)
             Take(example);
@@ -178,6 +179,11 @@ public sealed class Attempt
         );
     }
 
+    private bool IsOfSomebody(PageForm form, TriedApp app) =>
+        Array.IndexOf(_target.Path.Split('/'), "{pupilId}") is not (>= 0 and var at)
+        || form.Path.Split('/').ElementAtOrDefault(at) is not { } pupil
+        || app.Known.Any(known => $"{known.Pupil}" == pupil);
+
     private void TakeAddress(PageForm form)
     {
         var (parts, sent) = (_target.Path.Split('/'), form.Path.Split('/'));
@@ -243,7 +249,7 @@ public sealed class Attempt
         IEnumerable<KeyValuePair<string, string?>> Sent() =>
             [
                 .. Pairs(Place.Form),
-                .. _beside,
+                .. _beside.Where(each => _hostile?.Name.StartsWith($"{each.Key}[", StringComparison.Ordinal) != true),
                 .. once is null ? (KeyValuePair<string, string?>[])[] : [new(Bocca.Web.Frame.SavesInTurn.KeyField, once)],
             ];
     }

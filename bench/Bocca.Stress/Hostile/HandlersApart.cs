@@ -58,6 +58,7 @@ public static class HandlersApart
         ("Body", "POST /practice/{pupilId}/message?handler=Eml"),
         ("place", "POST /practice/class?handler=Mark"),
         ("place", "POST /practice/wall?handler=Mark"),
+        ("missing", "POST /notes/{pupilId}/instrument?handler=Look"),
         ("across", "POST /breath/{pupilId}?handler=Balloon"),
         ("group", "POST /approach/{part}/{pupilId}?handler=Reset"),
         ("other", "POST /practice/{pupilId}/lesson?handler=Begin"),

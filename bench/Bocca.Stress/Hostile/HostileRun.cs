@@ -33,6 +33,7 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
     private const int PlainTries = 12,
         MorePlainTries = 48,
         YesTries = 20,
+        WordTries = 4,
         LongRun = 20_000;
 
     /// <summary>Bytes of a second of sound of 16 bits.</summary>
@@ -188,12 +189,23 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         await _app.LookAsync();
         foreach (var each in Directed.Of(_targets, _app))
         {
-            var attempt = new Attempt(each.Target, _values, _app, new Random(seed), plain: true, each.Wrong);
-            var isTaken = await TryAsync(sender, each.Target, attempt);
+            var (attempt, isTaken) = await TryAsync(sender, each, seed);
             if (isTaken && each.Due == Due.Refused)
                 Fault($"took what is no number: {attempt}");
             if (isTaken && each.Due == Due.Kept && !_app.Holds(each.Wrong.Value))
                 Fault($"said yes and did not keep the words: {attempt}");
+        }
+    }
+
+    /// <summary>Sends one; words that have to go in are sent until they do.</summary>
+    private async Task<(Attempt Attempt, bool IsTaken)> TryAsync(Sender sender, Directed each, int seed)
+    {
+        for (var i = 1; ; i++)
+        {
+            var attempt = new Attempt(each.Target, _values, _app, new Random(seed + i), plain: true, each.Wrong);
+            var isTaken = await TryAsync(sender, each.Target, attempt);
+            if (isTaken || i == WordTries || each.Target.Method != "POST" || each.Wrong is not WrongValue || each.Due == Due.Refused)
+                return (attempt, isTaken);
         }
     }
 
