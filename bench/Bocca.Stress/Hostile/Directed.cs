@@ -43,7 +43,7 @@ public sealed record Directed(Target Target, Wrong Wrong, Due Due)
         foreach (var field in target.Fields)
             if (field.Place == Place.File)
                 foreach (var (name, bytes) in Values.BadFiles)
-                    yield return new(target, new WrongFile(field, name, bytes), Due.Answered);
+                    yield return new(target, new WrongFile(field, name, bytes), IsRefused(target, name) ? Due.Refused : Due.Answered);
             else if (field.Place is not (Place.Query or Place.Form))
                 continue;
             else if (field.Type == typeof(string))
@@ -65,6 +65,10 @@ public sealed record Directed(Target Target, Wrong Wrong, Due Due)
                 foreach (var foreign in Foreign(target, field, app))
                     yield return new(target, foreign, Due.Answered);
     }
+
+    /// <summary>Whether a file has to be refused; what comes with the key of an entry that stands is answered as that was.</summary>
+    private static bool IsRefused(Target target, string name) =>
+        Values.NoFiles.Contains(name) && target.Fields.All(field => field.Name != "Key");
 
     private static bool IsKept(Target target, Field field) =>
         !field.OfAddress && field.Name != HandlersApart.Back && !HandlersApart.NotKept.Contains((field.Name, $"{target}"));

@@ -191,7 +191,7 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         {
             var (attempt, isTaken) = await TryAsync(sender, each, seed);
             if (isTaken && each.Due == Due.Refused)
-                Fault($"took what is no number: {attempt}");
+                Fault($"took what has to be refused: {attempt}");
             if (isTaken && each.Due == Due.Kept && !_app.Holds(each.Wrong.Value))
                 Fault($"said yes and did not keep the words: {attempt}");
         }

@@ -78,6 +78,22 @@ public sealed class Values
     /// <summary>Files that are not what they say.</summary>
     public static IReadOnlyList<(string Name, byte[] Bytes)> BadFiles { get; } = MakeBadFiles();
 
+    /// <summary>Those of them that nothing may take, wherever a file is wanted.</summary>
+    public static IReadOnlySet<string> NoFiles { get; } =
+        new HashSet<string>
+        {
+            "empty.wav",
+            "noise.wav",
+            "cut.wav",
+            "bomb.musicxml",
+            "entity.musicxml",
+            "deep.musicxml",
+            "open.musicxml",
+            "high.musicxml",
+            "packed.mxl",
+            "large.musicxml",
+        };
+
     /// <summary>A recording and a score as they should be.</summary>
     public static IReadOnlyList<(string Name, byte[] Bytes)> GoodFiles { get; } =
     [("take.wav", Tone(3)), ("slurs.musicxml", Text(Score(Slurred("C", "start"), Slurred("G", "stop"))))];
@@ -254,6 +270,9 @@ public sealed class Values
         return wav.ToArray();
     }
 
+    /// <summary>The end of a declaration, with an entity defined after it.</summary>
+    private const string Step = "?><!DOCTYPE score-partwise [<!ENTITY step \"G\">]><";
+
     private static string Slurred(string step, string end) =>
         $"<pitch><step>{step}</step><octave>4</octave></pitch>|<notations><slur type=\"{end}\" number=\"1\"/></notations>";
 
@@ -307,6 +326,7 @@ public sealed class Values
             ("../../take.wav", wav),
             ($"{Mark}>.wav", wav),
             ("bomb.musicxml", Text(bomb)),
+            ("entity.musicxml", Text(Score("<pitch><step>&step;</step><octave>4</octave></pitch>").Replace("?><", Step))),
             ("deep.musicxml", Text(string.Concat(Enumerable.Repeat("<a>", 20_000)))),
             ("open.musicxml", Text("<score-partwise>")),
             ("high.musicxml", Text(Score("<pitch><step>C</step><octave>99999999999</octave></pitch>"))),
