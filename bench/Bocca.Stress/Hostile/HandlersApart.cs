@@ -51,7 +51,7 @@ public static class HandlersApart
     /// <summary>Fields whose words say where to go back to, on every page.</summary>
     public const string Back = "back";
 
-    /// <summary>Words that are taken and stand nowhere afterwards: they choose among what there is, or are kept as something else.</summary>
+    /// <summary>Words that are taken and stand nowhere afterwards: they choose among what there is, or are kept otherwise.</summary>
     public static HashSet<(string Field, string Handler)> NotKept { get; } =
     [
         ("Title", "POST /practice/{pupilId}/message?handler=Eml"),

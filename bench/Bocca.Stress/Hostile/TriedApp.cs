@@ -73,8 +73,8 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
     }
 
     /// <summary>
-    /// An entry that came from an address, or where none did from the page that it belongs to: one of the newest, and whose it is; null where
-    /// none came.
+    /// An entry that came from an address, or where none did from the page that it belongs to: one of the newest, and whose it is; null
+    /// where none came.
     /// </summary>
     public (long Entry, int Pupil)? CameFrom(string path, Random random)
     {
