@@ -13,6 +13,7 @@ using Bocca.Web.Pages.Setup;
 using Bocca.Web.Pages.Slurs;
 using Bocca.Web.Pages.Tone;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Http.Connections;
 using Microsoft.AspNetCore.Http.Features;
@@ -48,6 +49,7 @@ builder.Services.AddDbContext<BoccaDb>(options =>
 );
 builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(RecordFolder.KeysIn(data)));
 builder.Services.AddSingleton(_ => RecordFolder.Open(data, builder.Configuration.GetValue("anew", false)));
+builder.Services.AddSingleton<RequestSeal>();
 builder.Services.AddSingleton<Copies>();
 builder.Services.AddSingleton<Erasing>();
 builder.Services.AddSingleton(TimeProvider.System);

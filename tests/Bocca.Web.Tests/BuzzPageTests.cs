@@ -34,7 +34,7 @@ public sealed class BuzzPageTests : IDisposable
                 var plan = JsonDocument
                     .Parse(
                         await client.GetStringAsync(
-                            $"/buzz/{pupil.Id}?handler=Plan&drill={drill.Id}&tempo=90&on={on}",
+                            $"/buzz/{pupil.Id}?handler=Begin&drill={drill.Id}&tempo=90&on={on}",
                             TestContext.Current.CancellationToken
                         )
                     )
@@ -66,7 +66,7 @@ public sealed class BuzzPageTests : IDisposable
         var pupil = await _room.AddAsync("Ada");
         using var client = _room.CreateClient();
         var response = await client.GetAsync(
-            $"/buzz/{pupil.Id}?handler=Plan&drill={drill}&tempo=60&on={on}",
+            $"/buzz/{pupil.Id}?handler=Begin&drill={drill}&tempo=60&on={on}",
             TestContext.Current.CancellationToken
         );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, response.StatusCode);
@@ -84,7 +84,7 @@ public sealed class BuzzPageTests : IDisposable
         var plan = JsonDocument
             .Parse(
                 await client.GetStringAsync(
-                    $"/buzz/{pupil.Id}?handler=Plan&drill=sound4-rest4&tempo=60&on=Mouthpiece",
+                    $"/buzz/{pupil.Id}?handler=Begin&drill=sound4-rest4&tempo=60&on=Mouthpiece",
                     TestContext.Current.CancellationToken
                 )
             )

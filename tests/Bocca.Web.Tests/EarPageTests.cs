@@ -267,7 +267,7 @@ public sealed class EarPageTests : IDisposable
         Assert.StartsWith("Clapped right", clapped.QuerySelector("[data-summary]")!.TextContent);
         using var client = _room.CreateClient();
         var played = await client.GetAsync(
-            $"/ear/count/{pupil.Id}?handler=Plan&drill=played&{Query}",
+            $"/ear/count/{pupil.Id}?handler=Begin&drill=played&{Query}",
             TestContext.Current.CancellationToken
         );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, played.StatusCode);
@@ -381,7 +381,7 @@ public sealed class EarPageTests : IDisposable
         Assert.Matches(@"^q\.:\w+ e:\w+ h:\w+$", onward.QuerySelector(".rhythm-card")!.GetAttribute("data-card"));
         using var client = _room.CreateClient();
         var refused = await client.GetAsync(
-            $"/ear/count/{pupil.Id}?handler=Plan&drill=on-notes&tempo=80&cards=q%20q%20h&metre=4/4&gap=0",
+            $"/ear/count/{pupil.Id}?handler=Begin&drill=on-notes&tempo=80&cards=q%20q%20h&metre=4/4&gap=0",
             TestContext.Current.CancellationToken
         );
         Assert.Contains(

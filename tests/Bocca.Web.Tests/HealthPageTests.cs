@@ -33,9 +33,9 @@ public sealed class HealthPageTests : IDisposable
 
     private static readonly string[] Plans =
     [
-        "/buzz/1?handler=Plan&drill=sound4-rest4&tempo=60&on=Mouthpiece",
-        "/tone/1?handler=Plan&drill=held-counts&tempo=60",
-        "/slurs/1?handler=Plan&drill={slur}&tempo=60",
+        "/buzz/1?handler=Begin&drill=sound4-rest4&tempo=60&on=Mouthpiece",
+        "/tone/1?handler=Begin&drill=held-counts&tempo=60",
+        "/slurs/1?handler=Begin&drill={slur}&tempo=60",
         "/breath/1?handler=Plan&drill=even-stream&rung=0&tempo=60",
     ];
 
@@ -166,7 +166,7 @@ public sealed class HealthPageTests : IDisposable
         await _room.AddAsync("Ada");
         await PlayedAsync("buzz", 120);
         await PlayedAsync("tone", 110);
-        var plan = "/buzz/1?handler=Plan&drill=sound4-rest4&tempo=60&on=Mouthpiece";
+        var plan = "/buzz/1?handler=Begin&drill=sound4-rest4&tempo=60&on=Mouthpiece";
         var (status, text) = await GetAsync(plan);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, status);
         Assert.Contains("Instrument down: you have played 3 min 50 s.", text);

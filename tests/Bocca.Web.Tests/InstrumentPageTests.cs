@@ -87,7 +87,7 @@ public sealed class InstrumentPageTests : IDisposable
     public async Task A_slide_stays_locked_until_somebody_has_watched()
     {
         await _room.AddAsync("Ines", "trombone", "bass");
-        const string Plan = "/tone/1?handler=Plan&drill=what-came&tempo=60";
+        const string Plan = "/tone/1?handler=Begin&drill=what-came&tempo=60";
         var refused = await _client.GetAsync(Plan, TestContext.Current.CancellationToken);
         Assert.StartsWith("Watch me first", await refused.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
         var page = (await _tab.OpenAsync("/set-up/1/checks")).Page;

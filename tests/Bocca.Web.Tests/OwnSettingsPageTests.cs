@@ -127,7 +127,7 @@ public sealed class OwnSettingsPageTests : IDisposable
         Assert.Equal(0, await _room.InRecordAsync(db => db.FirstNoteOrders.CountAsync()));
     }
 
-    private static string Plan(int pupil) => $"/buzz/{pupil}?handler=Plan&drill=sound4-rest4&tempo=60&on=Mouthpiece&source=PracticePlayer";
+    private static string Plan(int pupil) => $"/buzz/{pupil}?handler=Begin&drill=sound4-rest4&tempo=60&on=Mouthpiece&source=PracticePlayer";
 
     private static string FormOf(IHtmlDocument page, string path)
     {

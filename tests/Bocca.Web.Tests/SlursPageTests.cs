@@ -241,7 +241,7 @@ public sealed class SlursPageTests : IDisposable
     {
         var pupil = await AddAsync();
         using var client = _room.CreateClient();
-        var response = await client.GetAsync($"/slurs/{pupil.Id}?handler=Plan&{query}", TestContext.Current.CancellationToken);
+        var response = await client.GetAsync($"/slurs/{pupil.Id}?handler=Begin&{query}", TestContext.Current.CancellationToken);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, response.StatusCode);
         Assert.Contains(sentence, await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
     }

@@ -102,8 +102,8 @@ public sealed class StrangerTests : IDisposable
     }
 
     [Theory]
-    [InlineData("/buzz/{0}?handler=Plan&drill=steady-line&tempo=NaN&on=Mouthpiece", "'NaN' cannot be the tempo.")]
-    [InlineData("/buzz/{0}?handler=Plan&drill=steady-line&tempo=80&on=77", "'77' cannot be the on.")]
+    [InlineData("/buzz/{0}?handler=Begin&drill=steady-line&tempo=NaN&on=Mouthpiece", "'NaN' cannot be the tempo.")]
+    [InlineData("/buzz/{0}?handler=Begin&drill=steady-line&tempo=80&on=77", "'77' cannot be the on.")]
     [InlineData(
         "/buzz/{0}?handler=Practice&drill=steady-line&tempo=Infinity&on=Mouthpiece&character=good&seed=1",
         "'Infinity' cannot be the tempo."
@@ -112,8 +112,8 @@ public sealed class StrangerTests : IDisposable
         "/buzz/{0}?handler=Practice&drill=steady-line&tempo=80&on=Mouthpiece&character=good&seed=many",
         "'many' cannot be the seed."
     )]
-    [InlineData("/tone/{0}?handler=Plan&drill=what-came&tempo=-Infinity", "'-Infinity' cannot be the Tempo.")]
-    [InlineData("/slurs/{0}?handler=Plan&tempo=80", "The Drill is missing.")]
+    [InlineData("/tone/{0}?handler=Begin&drill=what-came&tempo=-Infinity", "'-Infinity' cannot be the Tempo.")]
+    [InlineData("/slurs/{0}?handler=Begin&tempo=80", "The Drill is missing.")]
     [InlineData("/breath/{0}?handler=Practice&drill=even-stream&rung=0&tempo=NaN&seed=1", "'NaN' cannot be the tempo.")]
     public async Task What_is_no_number_or_no_choice_is_refused_in_a_sentence(string address, string told)
     {
@@ -137,19 +137,19 @@ public sealed class StrangerTests : IDisposable
     }
 
     [Theory]
-    [InlineData("same-origin", "cors", "empty", "/buzz/{0}?handler=Plan&drill=steady-line&tempo=80&on=Mouthpiece", HttpStatusCode.OK)]
+    [InlineData("same-origin", "cors", "empty", "/buzz/{0}?handler=Begin&drill=steady-line&tempo=80&on=Mouthpiece", HttpStatusCode.OK)]
     [InlineData(
         "cross-site",
         "no-cors",
         "image",
-        "/buzz/{0}?handler=Plan&drill=steady-line&tempo=80&on=Mouthpiece",
+        "/buzz/{0}?handler=Begin&drill=steady-line&tempo=80&on=Mouthpiece",
         HttpStatusCode.BadRequest
     )]
     [InlineData(
         "same-site",
         "navigate",
         "document",
-        "/buzz/{0}?handler=Plan&drill=steady-line&tempo=80&on=Mouthpiece",
+        "/buzz/{0}?handler=Begin&drill=steady-line&tempo=80&on=Mouthpiece",
         HttpStatusCode.BadRequest
     )]
     [InlineData("cross-site", "navigate", "iframe", "/record/{0}", HttpStatusCode.BadRequest)]

@@ -34,7 +34,7 @@ public sealed class TonePageTests : IDisposable
             var plan = JsonDocument
                 .Parse(
                     await client.GetStringAsync(
-                        $"/tone/{pupil.Id}?handler=Plan&drill={drill.Id}&tempo=90",
+                        $"/tone/{pupil.Id}?handler=Begin&drill={drill.Id}&tempo=90",
                         TestContext.Current.CancellationToken
                     )
                 )
@@ -162,7 +162,7 @@ public sealed class TonePageTests : IDisposable
         var pupil = await _room.AddAsync("Ada");
         using var client = _room.CreateClient();
         var response = await client.GetAsync(
-            $"/tone/{pupil.Id}?handler=Plan&drill={drill}&tempo=80&notes={notes}&settings={settings}",
+            $"/tone/{pupil.Id}?handler=Begin&drill={drill}&tempo=80&notes={notes}&settings={settings}",
             TestContext.Current.CancellationToken
         );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, response.StatusCode);

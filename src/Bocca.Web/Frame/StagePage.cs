@@ -46,7 +46,7 @@ public abstract class StagePage(Journal journal) : PageModel
     public RoomSettings Room { get; private set; } = new();
 
     /// <summary>The approach in force for who is playing, or for the room.</summary>
-    public Approach Approach { get; private set; } = new RoomSettings().Approach;
+    public Approach Approach { get; protected set; } = new RoomSettings().Approach;
 
     /// <summary>What the teacher has set otherwise than it ships: for the pupil, over the room's.</summary>
     public OwnSettings TeachersOwn { get; private set; } = OwnSettings.None;

@@ -1,4 +1,5 @@
 using Bocca.Web.Record;
+using Bocca.Web.Record.Requests;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Frame;
@@ -22,6 +23,9 @@ public sealed class Stop
 
     /// <summary>The kinds of entries it writes.</summary>
     public IReadOnlyList<EntryKind> Kinds { get; init; } = [];
+
+    /// <summary>The kinds of requests that its takes are asked by.</summary>
+    public IReadOnlyList<RequestKind> Requests { get; init; } = [];
 
     /// <summary>The figures of it that the Record shows over weeks.</summary>
     public IReadOnlyList<Core.Judging.FigureKind> Followed { get; init; } = [];

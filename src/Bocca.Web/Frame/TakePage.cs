@@ -5,6 +5,7 @@ using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Web.Pages.Practice;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -21,6 +22,9 @@ public record SentSound(IFormFile? Sound, EntrySource Source, double? FirstCue, 
 {
     /// <summary>Beats that were over when the take was stopped; null for one that went to its end.</summary>
     public double? Finished { get; init; }
+
+    /// <summary>What it was asked to be, as the page was given it when Start was pressed; null where it was not asked.</summary>
+    public string? Request { get; init; }
 
     /// <summary>Whether nothing of it is to be kept: it is heard, shown, and forgotten.</summary>
     public bool? Private { get; init; }
@@ -48,6 +52,9 @@ public sealed record CountedDrill(
     IReadOnlyList<CountedBeat> Beats
 )
 {
+    /// <summary>What is asked, sealed: it comes back with the sound; null where the stop freezes nothing yet.</summary>
+    public string? Request { get; init; }
+
     /// <summary>What sounds along with the take, each line by itself, as a drone under it.</summary>
     public IReadOnlyList<IReadOnlyList<ModelNote>> Along { get; init; } = [];
 
@@ -79,6 +86,8 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     private const int PastTakes = 12;
 
     private Verdict? _before;
+    private TakeRequest? _request;
+    private bool _rebuilt;
 
     /// <summary>Of a take that was stopped: how much of it was played, of how much; null for one that went to its end.</summary>
     protected (int Played, int Asked)? Stopped { get; set; }
@@ -209,6 +218,29 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         Playing = await PlayingAsync();
     }
 
+    /// <summary>A drill as the page counts it, with what is asked sealed in it.</summary>
+    protected CountedDrill Asking<TRequest>(CountedDrill counted, RequestKind<TRequest> kind, TRequest asked)
+        where TRequest : class => counted with { Request = Seal.Seal(new IssuedRequest(kind.Write(asked), PupilId, Clock.Now)) };
+
+    /// <summary>
+    /// What a take was asked to be: as the page was given it, or made now from what was sent beside the sound where nothing was given, or
+    /// too long ago.
+    /// </summary>
+    /// <exception cref="ArgumentException">What came is no request of this room's, or somebody else's.</exception>
+    protected async Task<TRequest> RequestOfAsync<TRequest>(RequestKind<TRequest> kind, SentSound sent, Func<Task<TRequest>> make)
+        where TRequest : class
+    {
+        var issued = sent.Request is { Length: > 0 } text ? Seal.Open(text, PupilId!.Value, Clock.Now) : null;
+        if (issued is not null && issued.Request.Kind != kind.Id)
+            throw new ArgumentException("What this take was asked to be belongs to another page. Press Start once more.");
+        _rebuilt = issued is null;
+        var asked = issued is null ? await make() : kind.Read(issued.Request);
+        _request = issued?.Request ?? kind.Write(asked);
+        return asked;
+    }
+
+    private RequestSeal Seal => HttpContext.RequestServices.GetRequiredService<RequestSeal>();
+
     /// <summary>
     /// A drill beat by beat; or why it waits: something hurts, the lips are due a rest, the notes above the ceiling have had their time.
     /// </summary>
@@ -273,8 +305,11 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
 
                     if (!IsPlayed(sent.Source))
                         (entry.PlayedSeconds, entry.HighSeconds) = (null, null);
+                    (entry.Request, entry.Rebuilt) = (_request, _request is not null && _rebuilt);
                     if (sent.IsDemonstration || (sent.Private == true && !IsCounted(entry)))
                         return await show(new Shown<T>(entry, payload));
+                    if (_request is not null)
+                        entry.Request = await Journal.RequestAsync(_request);
                     var take = await Journal.WriteAsync(Kind, entry, payload, Approach.ToString());
                     Playing = await PlayingAsync();
                     Third = Lesson is null ? null : await Journal.ThirdTimeAsync(Pupil.Id, Lesson, entry.Kind, entry.DrillId);

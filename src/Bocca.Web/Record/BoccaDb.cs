@@ -1,3 +1,4 @@
+using Bocca.Web.Record.Requests;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 
@@ -13,6 +14,8 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
     public DbSet<EntryPayload> Payloads => Set<EntryPayload>();
 
     public DbSet<EntryFigure> Figures => Set<EntryFigure>();
+
+    public DbSet<TakeRequest> Requests => Set<TakeRequest>();
 
     public DbSet<ApproachText> Approaches => Set<ApproachText>();
 
@@ -196,6 +199,8 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
             entry.HasOne(each => each.Payload).WithOne().HasForeignKey<EntryPayload>(payload => payload.EntryId);
             entry.HasMany(each => each.Figures).WithOne().HasForeignKey(figure => figure.EntryId);
             entry.HasOne(each => each.Approach).WithMany().HasForeignKey(each => each.ApproachId);
+            entry.HasOne(each => each.Request).WithMany().HasForeignKey(each => each.RequestId).OnDelete(DeleteBehavior.NoAction);
+            entry.HasIndex(each => each.RequestId).HasFilter("\"RequestId\" IS NOT NULL");
             // The newest of a pupil, of everybody, of a kind in a span of days; what is open, and what is due.
             entry.HasIndex(each => new
             {
@@ -258,6 +263,11 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
                 each.At,
                 each.Value,
             });
+        });
+        modelBuilder.Entity<TakeRequest>(request =>
+        {
+            request.ToTable("Requests");
+            request.HasIndex(each => each.Hash).IsUnique();
         });
         modelBuilder.Entity<ApproachText>().HasIndex(approach => approach.Text).IsUnique();
     }

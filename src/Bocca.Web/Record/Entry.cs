@@ -1,6 +1,7 @@
 using System.ComponentModel.DataAnnotations;
 using Bocca.Core.Judging;
 using Bocca.Core.Teaching;
+using Bocca.Web.Record.Requests;
 
 namespace Bocca.Web.Record;
 
@@ -106,6 +107,14 @@ public sealed class Entry
     public double? HighSeconds { get; set; }
 
     public EntryPayload? Payload { get; set; }
+
+    public int? RequestId { get; set; }
+
+    /// <summary>What the take was asked to be; null for what no request was made for.</summary>
+    public TakeRequest? Request { get; set; }
+
+    /// <summary>Whether the request was made when the take was heard, for none came with its sound.</summary>
+    public bool Rebuilt { get; set; }
 
     public List<EntryFigure> Figures { get; } = [];
 

@@ -47,6 +47,8 @@ internal static class ErasedRows
         // What hangs on these rows goes with them.
         foreach (var table in RecordCopy.TablesOf(opened).Where(table => HasColumn(opened, table, "PupilId")))
             Run(opened, $"DELETE FROM \"{table}\" WHERE PupilId = $id", id);
+        if (HasColumn(opened, "Entries", "RequestId"))
+            Run(opened, Journal.ForgetRequests, id);
         Run(opened, "DELETE FROM Pupils WHERE Id = $id", id);
         together.Commit();
     }

@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using Bocca.Core.Judging;
 using Bocca.Web.Frame;
+using Bocca.Web.Record.Requests;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Record;
@@ -11,6 +12,10 @@ namespace Bocca.Web.Record;
 /// </summary>
 public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
 {
+    /// <summary>Deletes the requests that no entry was made by any more.</summary>
+    internal const string ForgetRequests =
+        "DELETE FROM Requests WHERE NOT EXISTS (SELECT 1 FROM Entries WHERE Entries.RequestId = Requests.Id)";
+
     public BoccaDb Db => db;
 
     public RoomClock Clock => clock;
@@ -31,7 +36,8 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
     /// <summary>The first entry of a query with its payload; null for none.</summary>
     public static async Task<Shown<T>?> ShowAsync<T>(EntryKind<T> kind, IQueryable<Entry> entries)
         where T : class =>
-        await entries.Include(entry => entry.Payload).Include(entry => entry.Approach).FirstOrDefaultAsync() is { } entry
+        await entries.Include(entry => entry.Payload).Include(entry => entry.Approach).Include(entry => entry.Request).FirstOrDefaultAsync()
+            is { } entry
             ? new Shown<T>(entry, kind.Read(entry))
             : null;
 
@@ -70,6 +76,7 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
     public async Task TakeInAsync(Entry entry, string approach)
     {
         entry.Approach = await ApproachAsync(approach);
+        entry.Request = entry.Request is { } asked ? await RequestAsync(asked) : null;
         foreach (var figure in entry.Figures)
             figure.PupilId = entry.PupilId;
         db.Entries.Add(entry);
@@ -231,6 +238,20 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
                     Count = figure.Count,
                 })
         );
+
+    /// <summary>The request as it stands in the record: once, however many takes were asked the same.</summary>
+    public async Task<TakeRequest> RequestAsync(TakeRequest request)
+    {
+        if (await db.Requests.FirstOrDefaultAsync(known => known.Hash == request.Hash) is { } known)
+            return known;
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            INSERT OR IGNORE INTO Requests (Kind, Version, Body, Hash)
+            VALUES ({request.Kind}, {request.Version}, {request.Body}, {request.Hash})
+            """
+        );
+        return await db.Requests.FirstAsync(stored => stored.Hash == request.Hash);
+    }
 
     private async Task<ApproachText?> ApproachAsync(string text)
     {

@@ -21,12 +21,16 @@ internal static class Stored
     public static T Read<T>(string json) =>
         JsonSerializer.Deserialize<T>(json, Options) ?? throw new InvalidDataException($"The record holds no {typeof(T).Name}.");
 
+    /// <summary>Reads what has to be whole: a missing or empty part is an error.</summary>
+    /// <exception cref="JsonException">Something is missing, null or of another kind.</exception>
+    public static T ReadWhole<T>(string json) =>
+        JsonSerializer.Deserialize<T>(json, Strict) ?? throw new JsonException($"There is no {typeof(T).Name}.");
+
     /// <summary>Reads what comes from elsewhere.</summary>
     /// <returns>The same as text, with nothing in it but what was read.</returns>
     /// <exception cref="JsonException">Something is missing, null or of another kind.</exception>
     /// <exception cref="ArgumentException">A number is none.</exception>
-    public static string Checked<T>(string json) =>
-        Write(JsonSerializer.Deserialize<T>(json, Strict) ?? throw new JsonException($"There is no {typeof(T).Name}."));
+    public static string Checked<T>(string json) => Write(ReadWhole<T>(json));
 
     /// <summary>
     /// Options to read what comes from elsewhere: what may not be null has to be there, names of things are names, numbers numbers.

@@ -19,6 +19,7 @@ public sealed class Tidy(IServiceScopeFactory scopes, TimeProvider time, ILogger
         var day = clock.DayOf(clock.Now - Grace);
         var start = clock.StartOf(day);
         await db.Entries.IgnoreQueryFilters().Where(entry => !entry.Kept && entry.At < start).ExecuteDeleteAsync();
+        await db.Database.ExecuteSqlRawAsync(Journal.ForgetRequests);
         await ForgetReasonsAsync(db, clock.Today);
         return clock.StartOf(day.AddDays(1)) + Grace;
     }

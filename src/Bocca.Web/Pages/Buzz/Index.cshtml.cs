@@ -127,7 +127,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
     }
 
     /// <summary>The drill beat by beat, or a refusal where it would be too much for today.</summary>
-    public async Task<IActionResult> OnGetPlanAsync(string drill, double tempo, SoundStage on)
+    public async Task<IActionResult> OnGetBeginAsync(string drill, double tempo, SoundStage on)
     {
         if (Pupil is null)
             return NotFound();

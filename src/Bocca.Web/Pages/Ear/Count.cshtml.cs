@@ -117,7 +117,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     }
 
     /// <summary>The cards beat by beat.</summary>
-    public async Task<IActionResult> OnGetPlanAsync(AskedOfCards asked) =>
+    public async Task<IActionResult> OnGetBeginAsync(AskedOfCards asked) =>
         Pupil is null
             ? NotFound()
             : await RefusingAsync(() =>

@@ -114,7 +114,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     }
 
     /// <summary>The question beat by beat: what is heard before, what is sung, what is played.</summary>
-    public async Task<IActionResult> OnGetPlanAsync(AskedOfEar asked) =>
+    public async Task<IActionResult> OnGetBeginAsync(AskedOfEar asked) =>
         Pupil is null
             ? NotFound()
             : await RefusingAsync(async () =>

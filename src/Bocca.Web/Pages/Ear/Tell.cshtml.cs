@@ -110,7 +110,7 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
             });
 
     /// <summary>The pupil's own, beat by beat.</summary>
-    public async Task<IActionResult> OnGetPlanAsync(string drill) =>
+    public async Task<IActionResult> OnGetBeginAsync(string drill) =>
         Pupil is null
             ? NotFound()
             : await RefusingAsync(() =>

@@ -125,7 +125,7 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
     }
 
     /// <summary>The slur beat by beat.</summary>
-    public async Task<IActionResult> OnGetPlanAsync(AskedOfSlur asked) =>
+    public async Task<IActionResult> OnGetBeginAsync(AskedOfSlur asked) =>
         Pupil is null
             ? NotFound()
             : await RefusingAsync(() =>

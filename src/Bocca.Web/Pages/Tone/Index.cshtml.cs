@@ -11,6 +11,7 @@ using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -101,8 +102,8 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         return Page();
     }
 
-    /// <summary>The drill beat by beat.</summary>
-    public async Task<IActionResult> OnGetPlanAsync(AskedOfTone asked) =>
+    /// <summary>Begins a take: the drill beat by beat, and what is asked, sealed.</summary>
+    public async Task<IActionResult> OnGetBeginAsync(AskedOfTone asked, double? celsius, bool? rhythm) =>
         Pupil is null
             ? NotFound()
             : await RefusingAsync(async () =>
@@ -110,8 +111,9 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
                 var drill = ToneDrill.Get(asked.Drill).With(TeachersOwn);
                 var (player, _) = await PlayerAsync(drill, asked.A4);
                 var plan = PlanOf(drill, asked, player);
+                var counted = CountedDrill.Of(plan.Cues, plan.Model(note => player.Tuning.Frequency(note.Sounding)));
                 return await CountedAsync(
-                    CountedDrill.Of(plan.Cues, plan.Model(note => player.Tuning.Frequency(note.Sounding))),
+                    Asking(counted, ToneRequest.Kind, RequestOf(asked, plan, player, celsius, rhythm)),
                     plan.Cues,
                     SecondsAbove(plan)
                 );
@@ -139,39 +141,52 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             });
 
     /// <summary>Hears a recording out and puts it on the stage; nothing is kept of its sound.</summary>
-    public async Task<IActionResult> OnPostHearAsync([FromForm] SentTone sent)
-    {
-        PlayerSituation player = null!;
-        return await HearAsync(
+    public async Task<IActionResult> OnPostHearAsync([FromForm] SentTone sent) =>
+        await HearAsync(
             sent,
             async sound =>
             {
-                var drill = ToneDrill.Get(sent.Drill).With(TeachersOwn);
-                (player, _) = await PlayerAsync(drill, sent.A4);
-                var plan = PlanOf(drill, sent.Asked, player);
-                var whole = plan.Notes.Count;
-                plan = sent.Finished is { } beats ? plan.UpTo(beats) : plan;
-                Stopped = (plan.Notes.Count, whole);
-                var asked = new AskedRow(plan, player, Pupil!.Stage)
-                {
-                    Drill = drill,
-                    FirstCueSeconds = sent.FirstCue,
-                    MissingSeconds = sent.MissingSeconds,
-                    UsesMarks = false,
-                    IgnoresPitch = sent.Rhythm == true,
-                    RoomCelsius = sent.Celsius is >= 0 and <= 40 ? sent.Celsius : null,
-                };
-                var heard = RowListener.Hear(sound, asked);
+                var asked = await RequestOfAsync(ToneRequest.Kind, sent, () => RequestNowAsync(sent));
+                Approach = Approach.Parse(asked.Approach);
+                var drill = ToneDrill.Get(asked.Drill).With(TeachersOwn);
+                var (today, _) = await PlayerAsync(drill);
+                var row = asked.Asked(today, drill) with { FirstCueSeconds = sent.FirstCue, MissingSeconds = sent.MissingSeconds };
+                var whole = row.Plan.Notes.Count;
+                row = sent.Finished is { } beats ? row with { Plan = row.Plan.UpTo(beats) } : row;
+                Stopped = (row.Plan.Notes.Count, whole);
+                var heard = RowListener.Hear(sound, row);
                 var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
-                var verdict = RowJudge.Judge(heard, asked, judged, await PassesBeforeAsync(drill, asked.Plan.Tempo));
-                var chosen = (sent.Notes?.Trim() ?? "", sent.Settings?.Trim() ?? "");
-                var take = ToneStop.Take(Pupil, asked, chosen, sent.Source, heard, verdict, Clock.Now);
-                take.Entry.HighSeconds = SecondsAbove(plan);
+                var verdict = RowJudge.Judge(heard, row, judged, await PassesBeforeAsync(drill, row.Plan.Tempo));
+                var take = ToneStop.Take(Pupil!, row, (asked.Notes, asked.Settings), sent.Source, heard, verdict, Clock.Now);
+                take.Entry.HighSeconds = SecondsAbove(row.Plan);
                 return take;
             },
-            async take => Partial("_Heard", await ViewAsync(player, take, ToneDrill.Get(sent.Drill).With(TeachersOwn), sent.Asked))
+            OnStageAsync
         );
+
+    private async Task<ToneRequest> RequestNowAsync(SentTone sent)
+    {
+        var drill = ToneDrill.Get(sent.Drill).With(TeachersOwn);
+        var (player, _) = await PlayerAsync(drill, sent.A4);
+        return RequestOf(sent.Asked, PlanOf(drill, sent.Asked, player), player, sent.Celsius, sent.Rhythm);
     }
+
+    private ToneRequest RequestOf(AskedOfTone asked, RowPlan plan, PlayerSituation player, double? celsius, bool? rhythm) =>
+        new(
+            asked.Drill,
+            asked.Notes?.Trim() ?? "",
+            asked.Settings?.Trim() ?? "",
+            StoredRow.Of(plan),
+            StoredInstrument.Of(player),
+            $"{Pupil!.Stage}",
+            $"{Approach}"
+        )
+        {
+            Learnt = player.Learnt,
+            Clean = player.Clean == 0 ? null : player.Clean,
+            RhythmOnly = rhythm == true ? true : null,
+            Celsius = celsius is >= 0 and <= 40 ? celsius : null,
+        };
 
     protected override Verdict VerdictOf(TonePayload payload) => payload.Verdict;
 
@@ -256,9 +271,12 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         RowPlan plan;
         try
         {
-            plan = PlanOf(drill, asked, player);
+            // What was played is what was asked then, whatever would be asked now.
+            var request = take?.Entry.Request is { } frozen ? ToneRequest.Kind.Read(frozen) : null;
+            player = request?.Player(player) ?? player;
+            plan = request?.Row.Read(player.Instrument) ?? PlanOf(drill, asked, player);
         }
-        catch (ArgumentException problem)
+        catch (Exception problem) when (problem is ArgumentException or InvalidDataException)
         {
             // What was typed stays in its field; the stage shows the first note instead.
             Trouble = OneLine.Of(problem);

@@ -42,6 +42,7 @@ public static class ToneStop
             Name = "Tone",
             Promise = "What was just played, held against what was meant.",
             Kinds = [Takes],
+            Requests = [ToneRequest.Kind],
             Followed = [ToneFigures.FirstTry, Guess.Right],
             DrillName = id => Known(id)?.Name,
             // Who is still on the mouthpiece has no notes yet.

@@ -150,7 +150,19 @@ public sealed record ArchivedEntry(long Id, string Kind, DateTime At, string Sub
 
     /// <summary>What its kind alone has: verdict, measures, what was heard.</summary>
     public JsonNode? Body { get; init; }
+
+    /// <summary>What a take was asked to be; null where no request was made.</summary>
+    public ArchivedRequest? Request { get; init; }
+
+    /// <summary>Whether the request was made when the take was heard.</summary>
+    public bool Rebuilt { get; init; }
 }
+
+/// <summary>What a take was asked to be.</summary>
+/// <param name="Kind">Whose form it has.</param>
+/// <param name="Form">Which form of it.</param>
+/// <param name="Body">What is asked.</param>
+public sealed record ArchivedRequest(string Kind, int Form, JsonNode Body);
 
 /// <summary>Something remembered.</summary>
 public sealed record ArchivedCard(

@@ -122,6 +122,7 @@ public static class PupilArchive
             .Db.Entries.AsNoTracking()
             .Include(entry => entry.Payload)
             .Include(entry => entry.Approach)
+            .Include(entry => entry.Request)
             .Where(entry => entry.PupilId == pupil.Id && entry.Kept)
             .OrderBy(entry => entry.At)
             .ThenBy(entry => entry.Id)
@@ -156,6 +157,8 @@ public static class PupilArchive
             HighSeconds = entry.HighSeconds,
             BodyForm = entry.Payload?.Version,
             Body = entry.Payload is { } payload ? JsonNode.Parse(payload.Body) : null,
+            Request = entry.Request is { } asked ? new ArchivedRequest(asked.Kind, asked.Version, JsonNode.Parse(asked.Body)!) : null,
+            Rebuilt = entry.Rebuilt,
         };
 
     private static async Task<IReadOnlyList<ArchivedCard>> CardsAsync(BoccaDb db, int pupilId) =>

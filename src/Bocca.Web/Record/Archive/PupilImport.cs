@@ -8,6 +8,7 @@ using Bocca.Core.Teaching;
 using Bocca.Web.Pages.Pieces;
 using Bocca.Web.Pages.Practice;
 using Bocca.Web.Pages.Pupils;
+using Bocca.Web.Record.Requests;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Record.Archive;
@@ -227,6 +228,8 @@ public sealed class PupilImport(Journal journal, PiecePlans plans)
             HighSeconds = Possible(told.HighSeconds),
             Kept = true,
             Payload = kind.Checked(payload),
+            Request = told.Request is { } asked ? RequestOf(asked) : null,
+            Rebuilt = told.Rebuilt,
         };
         if (told.Approach != "")
             Approach.Parse(told.Approach);
@@ -242,6 +245,12 @@ public sealed class PupilImport(Journal journal, PiecePlans plans)
         entry.Figures.ForEach(figure => Fitting(figure));
         return Fitting(entry);
     }
+
+    private TakeRequest RequestOf(ArchivedRequest told) =>
+        (
+            journal.Stops.All.SelectMany(stop => stop.Requests).FirstOrDefault(kind => kind.Id == told.Kind)
+            ?? throw new InvalidDataException($"There is no request '{OneLine.Of(told.Kind)}' here.")
+        ).Checked(TakeRequest.Of(told.Kind, told.Form, told.Body.ToJsonString()));
 
     private void AddRows(ArchivedPupil whole, int pupilId)
     {

@@ -32,6 +32,8 @@ export const taking = (stop, fields) => ({
   trouble: "",
   stopNow: null,
   unsent: null,
+  // What was asked when Start was pressed, as the room sealed it.
+  request: "",
   // What was taken in last, to be heard again until the next take: in this page's memory alone.
   made: null,
 
@@ -173,12 +175,14 @@ export const taking = (stop, fields) => ({
     return this.field("on")?.value ?? "Instrument";
   },
 
-  // The drill beat by beat, as the core counts it.
+  // The drill beat by beat, as the core counts it; and what is asked, sealed, which comes back with the sound.
   async plan(drill) {
-    const query = new URLSearchParams({ handler: "Plan", source: this.source, ...this.asked(drill) });
+    const query = new URLSearchParams({ handler: "Begin", source: this.source, ...this.asked(drill) });
     const response = await fetch(`/${stop}/${this.$root.dataset.pupil}?${query}`);
     if (!response.ok) throw new Error(await refusal(response, "The drill could not be laid out. Try once more."));
-    return response.json();
+    const plan = await response.json();
+    this.request = plan.request ?? "";
+    return plan;
   },
 
   chooseDrill() {
@@ -213,6 +217,7 @@ export const taking = (stop, fields) => ({
   async sendFile() {
     const file = this.field("file").files[0];
     if (!file) throw new Error("Choose a WAV file first.");
+    await this.plan(this.drill());
     if (this.field("atonce").checked) this.stage();
     else if (!(await this.playFile(file))) return;
     await this.send(this.sent(file, this.drill(), null, 0, file.name));
@@ -354,7 +359,7 @@ export const taking = (stop, fields) => ({
 
   // A take as it is sent, and as it waits where it cannot be.
   sent(sound, drill, firstCue, missing = 0, name = "take.wav") {
-    const asked = { ...this.asked(drill), source: this.source, tense: this.field("tense").checked };
+    const asked = { ...this.asked(drill), request: this.request, source: this.source, tense: this.field("tense").checked };
     return { key: crypto.randomUUID(), stop, pupil: this.$root.dataset.pupil, at: Date.now(), sound, name, asked, firstCue, missing, finished: null };
   },
 
