@@ -33,8 +33,8 @@ public sealed record Directed(Target Target, Wrong Wrong, Due Due)
     private const int ForeignOfHandler = 12;
 
     /// <summary>
-    /// Everything once that chance would meet late: what is not escaped and what a spreadsheet works out in every text, numbers that are none
-    /// in every number, words that have to be kept, every broken file, and another pupil's entries at everything that takes one.
+    /// Everything once that chance would meet late: what is not escaped and what a spreadsheet works out in every text, numbers that are
+    /// none in every number, words that have to be kept, every broken file, and another pupil's entries at everything that takes one.
     /// </summary>
     public static IEnumerable<Directed> Of(IReadOnlyList<Target> targets, TriedApp app)
     {
@@ -71,7 +71,9 @@ public sealed record Directed(Target Target, Wrong Wrong, Due Due)
         Values.NoFiles.Contains(name) && target.Fields.All(field => field.Name != "Key");
 
     private static bool IsKept(Target target, Field field) =>
-        !field.OfAddress && field.Name != HandlersApart.Back && !HandlersApart.NotKept.Contains((field.Name, $"{target}"));
+        !field.OfAddress
+        && field.Name is not (HandlersApart.Back or HandlersApart.Request)
+        && !HandlersApart.NotKept.Contains((field.Name, $"{target}"));
 
     /// <summary>Entries of others, those of the stop that is asked first.</summary>
     private static IEnumerable<ForeignEntry> Foreign(Target target, Field field, TriedApp app) =>

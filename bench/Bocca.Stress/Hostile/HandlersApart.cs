@@ -51,6 +51,9 @@ public static class HandlersApart
     /// <summary>Fields whose words say where to go back to, on every page.</summary>
     public const string Back = "back";
 
+    /// <summary>What a take was asked, sealed: it is read, not kept as it came.</summary>
+    public const string Request = "Request";
+
     /// <summary>Words that are taken and stand nowhere afterwards: they choose among what there is, or are kept otherwise.</summary>
     public static HashSet<(string Field, string Handler)> NotKept { get; } =
     [

@@ -47,9 +47,6 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
 
     private const string Packed = "application/zip";
 
-    /// <summary>Handlers of what was done with a take that was just heard.</summary>
-    private static readonly string[] OfTakes = ["Guess", "Keep", "Accept", "Delete"];
-
     private readonly TriedApp _app;
     private readonly Values _values = new();
     private readonly ConcurrentDictionary<string, int> _reached = new();
@@ -154,10 +151,7 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
     /// <summary>Asks everything as a page would, until it has done what it is for.</summary>
     private async Task EachOnceAsync(Sender sender, Random random, int tries)
     {
-        // What can be brought back has to be deleted first, and pupils are deleted last.
-        foreach (
-            var target in _targets.Where(target => !IsRare(target)).OrderBy(target => (TakesPupils(target), target.Handler is "Restore"))
-        )
+        foreach (var target in Targets.InOrder(_targets.Where(target => !IsRare(target))))
         {
             if (!IsDone(target))
                 await _app.LookAsync();
@@ -174,13 +168,8 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
     private async Task PrepareAsync(Sender sender, Target target, Random random)
     {
         await _values.OpenAnewAsync(sender.Http, target, random);
-        var hears = _targets.FirstOrDefault(other => other.Path == target.Path && other.Handler == "Hear");
-        hears ??= _targets.FirstOrDefault(other => other.Path == Values.Above(target.Path) && other.Handler == "Hear");
-        var deletes = _targets.FirstOrDefault(other => other.Path == target.Path && other.Handler == "Delete");
-        if (OfTakes.Contains(target.Handler) && hears is not null)
-            await TryAsync(sender, hears, new Attempt(hears, _values, _app, random, plain: true));
-        if (target.Handler == "Restore" && deletes is not null)
-            await TryAsync(sender, deletes, new Attempt(deletes, _values, _app, random, plain: true));
+        foreach (var before in Targets.Before(_targets, target))
+            await TryAsync(sender, before, new Attempt(before, _values, _app, random, plain: true));
     }
 
     /// <summary>Sends everything once that has to be refused or kept.</summary>
@@ -281,13 +270,7 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         if (attempt.Other is { } pupil && other != _app.PrintOf(pupil))
             Fault($"changed what is another pupil's ({code}): {attempt}");
         if (isTaken && target.Method == "POST" && _app.Version != version)
-        {
-            if (!OfTakes.Contains(target.Handler))
-                _app.Came(target.Path);
-            if (target.Handler == "Delete" && attempt.Named is { } named)
-                _app.Went(target.Path, named.Entry, named.Pupil);
-        }
-
+            _app.Wrote(target, attempt);
         if (isTaken)
             Succeed(target, _app.Version != version);
         else if (attempt.IsPlain)
@@ -405,9 +388,6 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
         if (wrote)
             _wrote.AddOrUpdate($"{target}", 1, (_, count) => count + 1);
     }
-
-    private static bool TakesPupils(Target target) =>
-        target.Path.StartsWith("/pupils", StringComparison.Ordinal) && target is { Method: "POST", Handler: "Delete" or "Restore" or "" };
 
     private static bool IsRare(Target target) => HandlersApart.Never.Contains($"{target}") || HandlersApart.Rare.Contains($"{target}");
 

@@ -28,6 +28,30 @@ public static class Targets
         return [.. found.DistinctBy(target => $"{target}")];
     }
 
+    /// <summary>Handlers of what is done with a take that was just heard.</summary>
+    private static readonly string[] OfTakes = ["Guess", "Keep", "Accept", "Delete"];
+
+    /// <summary>Whether a handler does something with an entry that another one has written.</summary>
+    public static bool IsOfTakes(Target target) => OfTakes.Contains(target.Handler);
+
+    /// <summary>What can be brought back has to be deleted first, and pupils are deleted last.</summary>
+    public static IEnumerable<Target> InOrder(IEnumerable<Target> targets) =>
+        targets.OrderBy(target => (TakesPupils(target), target.Handler is "Restore"));
+
+    private static bool TakesPupils(Target target) =>
+        target.Path.StartsWith("/pupils", StringComparison.Ordinal) && target is { Method: "POST", Handler: "Delete" or "Restore" or "" };
+
+    /// <summary>What somebody does before a handler can do what it is for: plays, or deletes what is to come back.</summary>
+    public static IEnumerable<Target> Before(IReadOnlyList<Target> all, Target target)
+    {
+        Target? At(string path, string handler) => all.FirstOrDefault(other => other.Path == path && other.Handler == handler);
+        var before =
+            IsOfTakes(target) ? At(target.Path, "Hear") ?? At(Values.Above(target.Path), "Hear")
+            : target.Handler == "Restore" ? At(target.Path, "Delete")
+            : null;
+        return before is null ? [] : [before];
+    }
+
     private static IEnumerable<Target> Handlers(Microsoft.AspNetCore.Routing.Patterns.RoutePattern route, CompiledPageActionDescriptor page)
     {
         foreach (var handler in page.HandlerMethods)

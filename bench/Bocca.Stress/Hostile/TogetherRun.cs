@@ -9,7 +9,7 @@ namespace Bocca.Stress.Hostile;
 public sealed class TogetherRun
 {
     /// <summary>So many requests are made up for a handler until one changes something.</summary>
-    private const int Tries = 24,
+    private const int Tries = 48,
         Rounds = 2;
 
     /// <summary>A table whose rows follow from an entry's, more or fewer by what is in it.</summary>
@@ -39,17 +39,17 @@ public sealed class TogetherRun
         await _app.FillAsync(_sender.Http, _sender.Token);
         await _app.LookAsync();
         await _values.ReadAsync(_sender.Http, _app.Doors);
-        var targets = (await Targets.FindAsync(_app.Services))
+        var targets = Targets
+            .InOrder(await Targets.FindAsync(_app.Services))
             .Where(target => target.Method == "POST" && !HandlersApart.Never.Contains($"{target}"))
             .Where(target => !HandlersApart.Reading.Contains($"{target}"))
-            .OrderBy(target => target.Handler is "Restore")
             .ToList();
         Console.WriteLine("| handler | rows when sent once | rows when sent many times | answers |");
         Console.WriteLine("| --- | --- | --- | --- |");
         var tried = 0;
         var untried = new List<string>();
         foreach (var target in targets)
-            if (await TryAsync(target))
+            if (await TryAsync(target, targets))
                 tried++;
             else
                 untried.Add($"{target}");
@@ -60,13 +60,14 @@ public sealed class TogetherRun
     }
 
     /// <summary>Tries one handler; false where nothing that was made up for it changed anything.</summary>
-    private async Task<bool> TryAsync(Target target)
+    private async Task<bool> TryAsync(Target target, IReadOnlyList<Target> all)
     {
-        if (await SingleAsync(target) is not { } single)
+        if (await SingleAsync(target, all) is not { } single)
             return false;
         var isTried = false;
         for (var round = 0; round < Rounds; round++)
         {
+            await PrepareAsync(target, all);
             await _app.LookAsync();
             var (attempt, key, before) = (new Attempt(target, _values, _app, _random, plain: true), $"{Guid.NewGuid()}", _app.Rows());
             var answers = await Task.WhenAll(Enumerable.Range(0, _writers).Select(_ => SendAsync(attempt, key)));
@@ -92,23 +93,39 @@ public sealed class TogetherRun
     }
 
     /// <summary>By how many rows each table grows where a request of a page changes something; null where none does.</summary>
-    private async Task<IReadOnlyDictionary<string, long>?> SingleAsync(Target target)
+    private async Task<IReadOnlyDictionary<string, long>?> SingleAsync(Target target, IReadOnlyList<Target> all)
     {
         var most = new Dictionary<string, long>();
         var done = 0;
         for (var i = 0; i < Tries && done < 3; i++)
         {
+            if (i > 0)
+                await PrepareAsync(target, all);
             await _app.LookAsync();
             var (attempt, version, before) = (new Attempt(target, _values, _app, _random, plain: true), _app.Version, _app.Rows());
             var (code, _) = await SendAsync(attempt, $"{Guid.NewGuid()}");
             if ((int)code >= 400 || _app.Version == version)
                 continue;
             done++;
+            _app.Wrote(target, attempt);
             foreach (var (table, rows) in Grown(before))
                 most[table] = Math.Max(most.GetValueOrDefault(table), rows);
         }
 
         return done > 0 ? most : null;
+    }
+
+    /// <summary>Does what somebody would do before: opens the page once more, plays, or deletes what is to come back.</summary>
+    private async Task PrepareAsync(Target target, IReadOnlyList<Target> all)
+    {
+        await _values.OpenAnewAsync(_sender.Http, target, _random);
+        foreach (var before in Targets.Before(all, target))
+        {
+            var (attempt, version) = (new Attempt(before, _values, _app, _random, plain: true), _app.Version);
+            var (code, _) = await SendAsync(attempt, $"{Guid.NewGuid()}");
+            if ((int)code < 400 && _app.Version != version)
+                _app.Wrote(before, attempt);
+        }
     }
 
     private Dictionary<string, long> Grown(IReadOnlyDictionary<string, long> before) =>

@@ -60,8 +60,16 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
         return entry => _places.GetValueOrDefault(entry) == place;
     }
 
-    /// <summary>Takes down that an address has written the newest entry.</summary>
-    public void Came(string path)
+    /// <summary>Takes down what a request has written: an entry that came, or one that went.</summary>
+    public void Wrote(Target target, Attempt attempt)
+    {
+        if (!Targets.IsOfTakes(target))
+            Came(target.Path);
+        else if (target.Handler == "Delete" && attempt.Named is { } named)
+            _went[target.Path] = named;
+    }
+
+    private void Came(string path)
     {
         var entry = (long)Ask("SELECT coalesce(max(Id), 0) FROM Entries")!;
         if (entry <= _newest)
@@ -83,9 +91,6 @@ public sealed class TriedApp : WebApplicationFactory<global::Program>
         lock (from)
             return from[Math.Max(0, from.Count - 1 - random.Next(MostNewest))];
     }
-
-    /// <summary>Takes down that an address has deleted an entry.</summary>
-    public void Went(string path, long entry, int pupil) => _went[path] = (entry, pupil);
 
     /// <summary>The entry that an address deleted last, and whose it was; null for none.</summary>
     public (long Entry, int Pupil)? WentFrom(string path) => _went.TryGetValue(path, out var went) ? went : null;

@@ -121,6 +121,7 @@ public sealed class RecordFolderTests : IDisposable
                 "Pins",
                 "Recalls",
                 "Approaches",
+                "Requests",
             }
         )
             Execute($"DROP TABLE IF EXISTS {table}");

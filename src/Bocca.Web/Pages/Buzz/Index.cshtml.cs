@@ -136,7 +136,8 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         if (!asked.On.Contains(on))
             return Refuse($"{asked.Name} is played on the {string.Join(" or the ", asked.On.Select(Wording.On))}. Choose that under On.");
         var plan = asked.Plan.At(tempo);
-        if (LipTime.Refusal(plan, on, await SecondsOnLipsAsync(), TeachersOwn) is { } refusal)
+        // A file was played elsewhere, before.
+        if (Source != EntrySource.File && LipTime.Refusal(plan, on, await SecondsOnLipsAsync(), TeachersOwn) is { } refusal)
             return Refuse(refusal);
         var start = IsModelled(asked) ? asked.StartHz(Pupil.Instrument, Room.Tuning) : 0;
         return await CountedAsync(CountedDrill.Of(plan, ModelLine.Of(plan, start), BeatSheet.RestWords(Approach, on), start), plan);
