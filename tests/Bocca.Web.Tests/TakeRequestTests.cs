@@ -157,6 +157,22 @@ public sealed class TakeRequestTests : IDisposable
             );
     }
 
+    [Theory]
+    [InlineData("\"notes\":[", "\"notes\":[],\"was\":[")]
+    [InlineData("\"tempo\":80", "\"tempo\":0")]
+    [InlineData("\"partial\":", "\"partial\":9")]
+    [InlineData("\"instrument\":\"trumpet-bb\"", "\"instrument\":\"comb\"")]
+    [InlineData("\"drill\":\"what-came\"", "\"dril\":\"what-came\"")]
+    public async Task What_comes_from_elsewhere_and_can_be_no_take_is_refused(string part, string with)
+    {
+        var begun = await BeginAsync(await AddAsync(), "drill=what-came&tempo=80&notes=D4");
+        var asked = ToneRequest.Kind.Write(begun.Asked);
+        Assert.Equal(asked.Body, ToneRequest.Kind.Checked(asked).Body);
+        Assert.Contains(part, asked.Body);
+        var other = TakeRequest.Of(asked.Kind, asked.Version, asked.Body.Replace(part, with));
+        Assert.True(Xunit.Record.Exception(() => ToneRequest.Kind.Checked(other)) is ArgumentException or InvalidDataException);
+    }
+
     private sealed record Begun(string Query, string Sealed, ToneRequest Asked);
 
     private async Task<int> AddAsync(string name = "Ada")

@@ -1,5 +1,6 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Notes;
 
@@ -14,6 +15,10 @@ namespace Bocca.Web.Record.Requests;
 /// <param name="Beats">Its written length.</param>
 public sealed record StoredNote(string Written, string Sounding, string Setting, int Partial, double Start, double Beats)
 {
+    /// <summary>The most beats that a note or a rest lasts, and the latest beat on which one begins (ours): no drill comes near.</summary>
+    private const double MostBeats = 64,
+        MostStart = 100_000;
+
     /// <summary>Beats of rest after it; null for none.</summary>
     public double? Rest { get; init; }
 
@@ -54,6 +59,8 @@ public sealed record StoredNote(string Written, string Sounding, string Setting,
             || !Pitch.TryParse(Sounding, out var sounding)
             || !Core.Instruments.Setting.TryParse(Setting, instrument.Slide is not null, out var setting)
             || instrument.TubeOf(setting) is not { } tube
+            || Partial is < 1 or > HarmonicSeries.Highest
+            || !(Beats is > 0 and <= MostBeats && Rest is null or (>= 0 and <= MostBeats) && Start is >= 0 and <= MostStart)
         )
             throw new InvalidDataException($"{Written} on {Setting} is no note of {instrument.Id}.");
         return new AskedNote(
@@ -79,5 +86,10 @@ public sealed record StoredRow(double Tempo, IReadOnlyList<StoredNote> Notes)
 {
     public static StoredRow Of(RowPlan plan) => new(plan.Tempo, [.. plan.Notes.Select(StoredNote.Of)]);
 
-    public RowPlan Read(Instrument instrument) => new(Tempo, [.. Notes.Select(note => note.Read(instrument))]);
+    /// <summary>The row on an instrument.</summary>
+    /// <exception cref="InvalidDataException">No take is as long, or a note of it is none.</exception>
+    public RowPlan Read(Instrument instrument) =>
+        Notes.Count is > 0 and <= MeantNote.MostNotes && Tempo >= CuePlan.TempoRange.Slowest && Tempo <= CuePlan.TempoRange.Fastest
+            ? new RowPlan(Tempo, [.. Notes.Select(note => note.Read(instrument))])
+            : throw new InvalidDataException($"{Notes.Count} notes at {Tempo} are no row.");
 }
