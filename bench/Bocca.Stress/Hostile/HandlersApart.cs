@@ -62,6 +62,7 @@ public static class HandlersApart
         ("place", "POST /practice/class?handler=Mark"),
         ("place", "POST /practice/wall?handler=Mark"),
         ("missing", "POST /notes/{pupilId}/instrument?handler=Look"),
+        ("Tapped", "POST /ear/{pupilId}?handler=Hear"),
         ("across", "POST /breath/{pupilId}?handler=Balloon"),
         ("group", "POST /approach/{part}/{pupilId}?handler=Reset"),
         ("other", "POST /practice/{pupilId}/lesson?handler=Begin"),
