@@ -20,7 +20,7 @@ public sealed class RequestSeal(IDataProtectionProvider protection)
     /// <summary>A request is good for so long (days; ours): a day's work that waited over a holiday without network.</summary>
     public const int GoodForDays = 14;
 
-    /// <summary>The longest text of one, letters (ours): a row of the most notes takes some 10,000.</summary>
+    /// <summary>The longest text of one, letters (ours).</summary>
     private const int MostLetters = 200_000;
 
     /// <summary>The most that one unpacks to, bytes (ours).</summary>
