@@ -321,16 +321,12 @@ public sealed class NotesPageTests : IDisposable
             TestContext.Current.CancellationToken
         );
         Assert.Contains("0 of 16 right", await refused.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
-        Assert.Equal(
-            HttpStatusCode.UnprocessableEntity,
-            (
-                await client.PostAsJsonAsync(
-                    $"/notes/{pupil.Id}/hand",
-                    new { drill = "juggling", answers },
-                    TestContext.Current.CancellationToken
-                )
-            ).StatusCode
-        );
+        object[] nothings = [new { drill = "juggling", answers }, new { drill = "by-note", answers = new object?[] { null } }];
+        foreach (var nothing in nothings)
+            Assert.Equal(
+                HttpStatusCode.UnprocessableEntity,
+                (await client.PostAsJsonAsync($"/notes/{pupil.Id}/hand", nothing, TestContext.Current.CancellationToken)).StatusCode
+            );
         // Due, they stand on the Desk.
         await _room.InRecordAsync(db =>
             db.Recalls.ExecuteUpdateAsync(set => set.SetProperty(card => card.DueAt, card => card.SeenAt.AddDays(-1)))

@@ -257,6 +257,13 @@ public sealed class PracticePageTests : IDisposable
     }
 
     [Fact]
+    public async Task A_list_whose_fields_come_empty_is_empty()
+    {
+        await AddAsync();
+        Assert.Null((await WeekAsync("lock=&stand=&add=")).QuerySelector("[name=lock]"));
+    }
+
+    [Fact]
     public async Task What_is_locked_by_hand_stays_on_its_days()
     {
         await AddAsync();

@@ -20,7 +20,7 @@ namespace Bocca.Web.Pages.Notes;
 public sealed record SentAnswer(string Item, string Answer, string From, string Given, double Seconds, double? Cm);
 
 /// <summary>The answers of a drill.</summary>
-public sealed record SentHand([MaxLength(40)] string Drill, IReadOnlyList<SentAnswer> Answers);
+public sealed record SentHand([MaxLength(40)] string Drill, IReadOnlyList<SentAnswer?> Answers);
 
 /// <summary>The hand: silent drills until valves and slide need no thought.</summary>
 public sealed class HandModel(Journal journal) : NotesPage(journal)
@@ -121,7 +121,8 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
             || sent.Answers is not { Count: > 0 and <= MostAnswers }
             || HandDrill.All.FirstOrDefault(drill => drill.Id == sent.Drill) is not { } drill
             || sent.Answers.Any(answer =>
-                !(answer.Seconds >= 0 && answer.Seconds <= LongestSeconds)
+                answer is null
+                || !(answer.Seconds >= 0 && answer.Seconds <= LongestSeconds)
                 || answer.Item.Length > 20
                 || answer.Answer.Length > 20
                 || answer.From.Length > 20
@@ -131,7 +132,8 @@ public sealed class HandModel(Journal journal) : NotesPage(journal)
             return Refuse("The answers did not arrive whole. Do the drill once more.");
         var trained = await TrainedAsync();
         var marks = sent
-            .Answers.Select(answer => new HandMark(
+            .Answers.OfType<SentAnswer>()
+            .Select(answer => new HandMark(
                 answer.Item,
                 answer.Answer,
                 answer.From,

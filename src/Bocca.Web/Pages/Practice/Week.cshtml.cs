@@ -40,15 +40,15 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
 
     /// <summary>Items locked to days by hand, each as <c>item@0,2,4</c>.</summary>
     [BindProperty(SupportsGet = true, Name = "lock")]
-    public string[]? Locks { get; set; }
+    public string?[]? Locks { get; set; }
 
     /// <summary>Where the other items stood when one was moved by hand, each as <c>item@0,2,4</c>.</summary>
     [BindProperty(SupportsGet = true, Name = "stand")]
-    public string[]? Stands { get; set; }
+    public string?[]? Stands { get; set; }
 
     /// <summary>What was added by hand: a drill as <c>stop:drill</c>, or a paper item.</summary>
     [BindProperty(SupportsGet = true, Name = "add")]
-    public string[]? Added { get; set; }
+    public string?[]? Added { get; set; }
 
     /// <summary>Something liked, in the teacher's own words.</summary>
     [BindProperty(SupportsGet = true, Name = "liked")]
@@ -268,12 +268,15 @@ public sealed class WeekModel(Journal journal) : EntriesPage(journal)
             ]
             : StandardWeek.UsualMinutes(Pupil!.Stage, Clock.Today.DayNumber - Pupil.Started.DayNumber);
 
+    /// <summary>The lines of a list that say something: a field of it may come empty.</summary>
+    internal static IReadOnlyList<string> Written(string?[]? lines) => [.. (lines ?? []).OfType<string>().Where(line => line != "")];
+
     private WeekChoices Choices() =>
         new()
         {
-            Added = [.. (Added ?? []).Where(id => !string.IsNullOrEmpty(id)).Distinct()],
-            Locks = Locks ?? [],
-            Stands = Stands ?? [],
+            Added = [.. Written(Added).Distinct()],
+            Locks = Written(Locks),
+            Stands = Written(Stands),
             Liked = Liked is { Length: > MostLetters } ? throw new ArgumentException($"{MostLetters} letters are enough for it.") : Liked,
             Only = Only is { Length: > 0 } note
                 ? Notes.FirstOrDefault(each => $"{each}" == note) is var found && $"{found}" == note
