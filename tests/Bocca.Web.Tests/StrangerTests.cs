@@ -186,6 +186,25 @@ public sealed class StrangerTests : IDisposable
     }
 
     [Fact]
+    public async Task What_is_done_to_a_pupil_names_the_pupil_whoever_was_chosen_last_in_another_tab()
+    {
+        var (ada, ben) = (await _room.AddAsync("Ada"), await _room.AddAsync("Ben"));
+        var tab = new Tab(_room.CreateClient());
+        var page = (await tab.OpenAsync($"/practice/{ada.Id}")).Page;
+        await tab.OpenAsync($"/practice/{ben.Id}");
+        async Task<HttpStatusCode> ReportAsync(string address)
+        {
+            using var form = new FormUrlEncodedContent([new("minutes", "50"), new("days", "5"), new("lips", "tired")]);
+            return (await tab.PostAsync(page, $"{address}?handler=Report", form)).StatusCode;
+        }
+
+        Assert.Equal(HttpStatusCode.NotFound, await ReportAsync("/practice"));
+        Assert.Equal(0, await _room.InRecordAsync(db => db.Entries.CountAsync()));
+        Assert.NotEqual(HttpStatusCode.NotFound, await ReportAsync($"/practice/{ada.Id}"));
+        Assert.Equal(ada.Id, await _room.InRecordAsync(db => db.Entries.Select(entry => entry.PupilId).SingleAsync()));
+    }
+
+    [Fact]
     public async Task A_page_that_has_nothing_for_what_is_sent_is_not_there()
     {
         var pupil = await _room.AddAsync("Ada");

@@ -49,7 +49,7 @@ public abstract class StagePage(Journal journal) : PageModel
     public Approach Approach { get; protected set; } = new RoomSettings().Approach;
 
     /// <summary>What the teacher has set otherwise than it ships: for the pupil, over the room's.</summary>
-    public OwnSettings TeachersOwn { get; private set; } = OwnSettings.None;
+    public OwnSettings TeachersOwn { get; protected set; } = OwnSettings.None;
 
     /// <summary>The symptoms and cues that hold.</summary>
     public SymptomTable Symptoms => SymptomTable.Shipped.With(TeachersOwn);
@@ -121,7 +121,8 @@ public abstract class StagePage(Journal journal) : PageModel
             Pupil = await PupilAsync(last);
         }
 
-        if (Pupil is null && IsDoneToPupil && !HttpMethods.IsGet(Request.Method))
+        // What is done to a pupil names the pupil: whoever was chosen last, in another tab, may be somebody else.
+        if (PupilId is null && IsDoneToPupil && !HttpMethods.IsGet(Request.Method))
         {
             context.Result = NotFound();
             return;
