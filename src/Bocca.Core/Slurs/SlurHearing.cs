@@ -15,6 +15,9 @@ namespace Bocca.Core.Slurs;
 /// <param name="Pupil">How far the pupil has come.</param>
 public sealed record AskedSlur(Slur Slur, double Tempo, int Times, PlayerSituation Player, LearningStage Pupil)
 {
+    /// <summary>The most times that a slur is played in one take (ours).</summary>
+    public const int MostTimes = 4;
+
     /// <summary>What its changes may cost.</summary>
     public SlurBands Bands { get; init; } = SlurBandTable.Shipped.For(Pupil);
 

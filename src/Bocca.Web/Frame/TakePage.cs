@@ -87,6 +87,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
 
     private Verdict? _before;
     private TakeRequest? _request;
+    private AskedUnder? _asked;
     private bool _rebuilt;
 
     /// <summary>Of a take that was stopped: how much of it was played, of how much; null for one that went to its end.</summary>
@@ -103,6 +104,9 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     /// <summary>What the sound is to be taken from, where a drill is laid out.</summary>
     [BindProperty(SupportsGet = true, Name = "source")]
     public EntrySource? Source { get; set; }
+
+    /// <summary>What the teacher has set otherwise, as a request has it; null for nothing.</summary>
+    protected string? OwnText => TeachersOwn.ToString() is { Length: > 0 } own ? own : null;
 
     /// <summary>Kept takes, the newest first.</summary>
     public IReadOnlyList<Entry> Past { get; protected set; } = [];
@@ -218,17 +222,21 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         Playing = await PlayingAsync();
     }
 
+    /// <summary>What a take was asked to be, as it stands beside it; null where it is of before requests were kept.</summary>
+    protected static TRequest? AskedIn<TRequest>(RequestKind<TRequest> kind, Shown<T>? take)
+        where TRequest : AskedUnder => take?.Entry.Request is { } request ? kind.Read(request) : null;
+
     /// <summary>A drill as the page counts it, with what is asked sealed in it.</summary>
     protected CountedDrill Asking<TRequest>(CountedDrill counted, RequestKind<TRequest> kind, TRequest asked)
-        where TRequest : class => counted with { Request = Seal.Seal(new IssuedRequest(kind.Write(asked), PupilId, Clock.Now)) };
+        where TRequest : AskedUnder => counted with { Request = Seal.Seal(new IssuedRequest(kind.Write(asked), PupilId, Clock.Now)) };
 
     /// <summary>
     /// What a take was asked to be: as the page was given it, or made now from what was sent beside the sound where nothing was given, or
-    /// too long ago.
+    /// too long ago. The approach and the teacher's own numbers of then hold from here on.
     /// </summary>
     /// <exception cref="ArgumentException">What came is no request of this room's, or somebody else's.</exception>
     protected async Task<TRequest> RequestOfAsync<TRequest>(RequestKind<TRequest> kind, SentSound sent, Func<Task<TRequest>> make)
-        where TRequest : class
+        where TRequest : AskedUnder
     {
         var issued = sent.Request is { Length: > 0 } text ? Seal.Open(text, PupilId!.Value, Clock.Now) : null;
         if (issued is not null && issued.Request.Kind != kind.Id)
@@ -236,6 +244,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         _rebuilt = issued is null;
         var asked = issued is null ? await make() : kind.Read(issued.Request);
         _request = issued?.Request ?? kind.Write(asked);
+        (_asked, Approach, TeachersOwn) = (asked, Approach.Parse(asked.Approach), asked.ReadOwn());
         return asked;
     }
 
@@ -303,6 +312,8 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
                         (entry.Outcome, entry.Summary) = (told.Outcome, told.Summary);
                     }
 
+                    if (_asked is not null && entry.InstrumentId is not null)
+                        entry.InstrumentId = _asked.On.Instrument;
                     if (!IsPlayed(sent.Source))
                         (entry.PlayedSeconds, entry.HighSeconds) = (null, null);
                     (entry.Request, entry.Rebuilt) = (_request, _request is not null && _rebuilt);

@@ -38,6 +38,7 @@ public static class BuzzStop
             Name = "Buzz",
             Promise = "Buzzes heard, measured and laid over each other.",
             Kinds = [Takes],
+            Requests = [BuzzRequest.Kind],
             Followed = [BuzzFigures.Steadiness, BuzzFigures.SirenRange],
             DrillName = DrillName,
         };

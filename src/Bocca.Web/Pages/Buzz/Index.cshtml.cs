@@ -7,9 +7,11 @@ using Bocca.Core.Practice;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -140,7 +142,8 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         if (Source != EntrySource.File && LipTime.Refusal(plan, on, await SecondsOnLipsAsync(), TeachersOwn) is { } refusal)
             return Refuse(refusal);
         var start = IsModelled(asked) ? asked.StartHz(Pupil.Instrument, Room.Tuning) : 0;
-        return await CountedAsync(CountedDrill.Of(plan, ModelLine.Of(plan, start), BeatSheet.RestWords(Approach, on), start), plan);
+        var counted = CountedDrill.Of(plan, ModelLine.Of(plan, start), BeatSheet.RestWords(Approach, on), start);
+        return await CountedAsync(Asking(counted, BuzzRequest.Kind, RequestOf(asked, plan, on)), plan);
     }
 
     /// <summary>The practice player's take as a WAV.</summary>
@@ -171,22 +174,36 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
             sent,
             async sound =>
             {
-                var drill = BuzzDrill.Get(sent.Drill).With(TeachersOwn);
-                var plan = drill.Plan.At(sent.Tempo);
-                var whole = plan.Times;
-                plan = sent.Finished is { } beats ? plan.UpTo(beats) : plan;
-                Stopped = (plan.Times, whole);
-                var asked = new AskedTake(drill, plan, sent.On, Pupil!.Stage, sent.FirstCue, sent.MissingSeconds);
-                return BuzzStop.Take(
-                    Pupil,
-                    asked,
-                    sent.Source,
-                    TakeListener.Hear(sound, asked, await JudgedAsync(asked, sent.Tense)),
-                    Clock.Now
-                );
+                var request = await RequestOfAsync(BuzzRequest.Kind, sent, () => Task.FromResult(RequestNow(sent)));
+                var whole = request.Asked();
+                var asked = whole with
+                {
+                    Plan = sent.Finished is { } beats ? whole.Plan.UpTo(beats) : whole.Plan,
+                    FirstCueSeconds = sent.FirstCue,
+                    MissingSeconds = sent.MissingSeconds,
+                };
+                Stopped = (asked.Plan.Times, whole.Plan.Times);
+                var judged = await JudgedAsync(asked, sent.Tense, request.StartHz);
+                return BuzzStop.Take(Pupil!, asked, sent.Source, TakeListener.Hear(sound, asked, judged), Clock.Now);
             },
             OnStageAsync
         );
+
+    private BuzzRequest RequestNow(SentBuzz sent)
+    {
+        var drill = BuzzDrill.Get(sent.Drill).With(TeachersOwn);
+        return RequestOf(drill, drill.Plan.At(sent.Tempo), sent.On);
+    }
+
+    private BuzzRequest RequestOf(BuzzDrill drill, CuePlan plan, SoundStage on)
+    {
+        var player = new PlayerSituation(Pupil!.Instrument, Pupil.Reading, Room.Tuning);
+        return new BuzzRequest(drill.Id, StoredCues.Of(plan), $"{on}", StoredInstrument.Of(player), $"{Pupil.Stage}", $"{Approach}")
+        {
+            StartHz = IsModelled(drill) ? drill.StartHz(player.Instrument, player.Tuning) : null,
+            Own = OwnText,
+        };
+    }
 
     protected override Verdict VerdictOf(BuzzPayload payload) => payload.Verdict;
 
@@ -202,11 +219,12 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
 
     private async Task<HeardView?> ViewAsync(Shown<BuzzPayload>? take, string? drillId)
     {
-        var drill = drillId is null ? Drills[0] : Drills.FirstOrDefault(known => known.Id == drillId);
+        var request = AskedIn(BuzzRequest.Kind, take);
+        var drill = request?.ReadDrill() ?? (drillId is null ? Drills[0] : Drills.FirstOrDefault(known => known.Id == drillId));
         if (drill is null)
             return null;
         var on = take?.Entry.Stage ?? (On is { } chosen && drill.On.Contains(chosen) ? chosen : drill.UsualStage);
-        var plan = drill.Plan.At(take?.Entry.Tempo ?? drill.Tempo);
+        var plan = request?.Cues.Read() ?? drill.Plan.At(take?.Entry.Tempo ?? drill.Tempo);
         var guess = Asks(take);
         return new HeardView(Pupil!, guess is null ? take : null, drill, await OpenStepAsync(), Clock)
         {
@@ -238,7 +256,10 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
     }
 
     /// <summary>Everything that is known about the pupil when a take is judged.</summary>
-    private async Task<SoundingPupil> JudgedAsync(AskedTake asked, bool tense)
+    /// <param name="asked">What was asked.</param>
+    /// <param name="tense">Whether the teacher has ticked tension.</param>
+    /// <param name="modelHz">The pitch that Bocca gave, hertz; null for none.</param>
+    private async Task<SoundingPupil> JudgedAsync(AskedTake asked, bool tense, double? modelHz)
     {
         var last =
             Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels
@@ -250,10 +271,10 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         return await JudgedAsync(asked.On, tense) with
         {
             // The gate is for those who have not left the mouthpiece yet.
-            Earlier = asked.On == SoundStage.Mouthpiece && Pupil!.Stage <= LearningStage.Mouthpiece ? await GateTakesAsync() : null,
+            Earlier = asked.On == SoundStage.Mouthpiece && asked.Pupil <= LearningStage.Mouthpiece ? await GateTakesAsync() : null,
             HeldAgainstHz =
                 asked.On == SoundStage.Instrument || asked.Drill.Aim == DrillAim.Reference ? null
-                : Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels ? asked.Drill.StartHz(Pupil!.Instrument, Room.Tuning)
+                : Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels ? modelHz
                 : last?.Payload.Measures.Median(attempt => attempt.MedianHz),
         };
     }

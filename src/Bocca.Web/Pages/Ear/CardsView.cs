@@ -1,4 +1,5 @@
 using Bocca.Core.Counting;
+using Bocca.Core.Music;
 using Bocca.Core.Teaching;
 using Bocca.Web.Drawings;
 using Bocca.Web.Record;
@@ -8,6 +9,7 @@ namespace Bocca.Web.Pages.Ear;
 /// <summary>Cards on the stage, and what came of them once they were done.</summary>
 public sealed record CardsView(
     Pupil Pupil,
+    Reading Reading,
     CountDrill Drill,
     CountAsked Asked,
     TimeNames Names,
@@ -35,7 +37,7 @@ public sealed record CardsView(
                 "beats" => [.. counts.Select((count, i) => onBeat[i] ? count : " ")],
                 _ => counts,
             },
-            Pupil.Reading.Clef
+            Reading.Clef
         );
     }
 

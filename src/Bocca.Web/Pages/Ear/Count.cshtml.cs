@@ -5,9 +5,9 @@ using Bocca.Core.Score;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
-using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -120,13 +120,19 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     public async Task<IActionResult> OnGetBeginAsync(AskedOfCards asked) =>
         Pupil is null
             ? NotFound()
-            : await RefusingAsync(() =>
+            : await RefusingAsync(async () =>
             {
                 var cards = AskedOf(asked);
-                var counted = CountedDrill.Of(EarStop.PlanOf(cards), []) with { Beats = cards.CountedBeats, TotalBeats = cards.TotalBeats };
-                return cards.Ways.HasFlag(CountWays.Played)
-                    ? CountedAsync(counted, EarStop.PlanOf(cards))
-                    : Task.FromResult<IActionResult>(new JsonResult(counted));
+                var counted = Asking(
+                    CountedDrill.Of(EarStop.PlanOf(cards), []) with
+                    {
+                        Beats = cards.CountedBeats,
+                        TotalBeats = cards.TotalBeats,
+                    },
+                    CardsRequest.Kind,
+                    await RequestOfAsync(asked.Drill, cards)
+                );
+                return cards.Ways.HasFlag(CountWays.Played) ? await CountedAsync(counted, EarStop.PlanOf(cards)) : new JsonResult(counted);
             });
 
     /// <summary>The cards said and clapped as they should be, before the pupil does them; or the practice player's take.</summary>
@@ -145,24 +151,24 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
             sent,
             async sound =>
             {
-                var asked = AskedOf(sent.Asked);
-                var whole = asked.Cards.Count;
+                var request = await RequestOfAsync(CardsRequest.Kind, sent, () => RequestOfAsync(sent.Drill, AskedOf(sent.Asked)));
+                var asked = request.Asked();
+                var (tolerance, whole) = (request.ToleranceMs, asked.Cards.Count);
                 asked = sent.Finished is { } beats ? asked.UpTo(beats) : asked;
                 Stopped = (asked.Cards.Count, whole);
                 var taps = Taps(sent.Taps);
-                var heard = CountListener.Hear(sound, asked, sent.FirstCue, ToleranceMs, taps, await PlayerAsync(asked));
-                var verdict = CountTakeJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent.Tense));
-                verdict = CountTakeJudge.Stepped(verdict, asked.Tempo, await BeforeAsync(sent.Drill, asked.Tempo));
-                var (entry, payload) = EarStop.Counted(
-                    Pupil!,
-                    CountDrill.Get(sent.Drill),
+                var heard = CountListener.Hear(
+                    sound,
                     asked,
-                    heard,
-                    verdict,
-                    ToleranceMs,
-                    sent.Source,
-                    Clock.Now
+                    sent.FirstCue,
+                    tolerance,
+                    taps,
+                    asked.Ways.HasFlag(CountWays.OnNotes) ? request.On.Read() : null
                 );
+                var verdict = CountTakeJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent.Tense));
+                verdict = CountTakeJudge.Stepped(verdict, asked.Tempo, await BeforeAsync(request.Drill, asked.Tempo));
+                var drill = CountDrill.Get(request.Drill);
+                var (entry, payload) = EarStop.Counted(Pupil!, drill, asked, heard, verdict, tolerance, sent.Source, Clock.Now);
                 return (entry, payload with { DelayMs = sent.Delay is >= 0 and <= 1000 ? sent.Delay.Value : 0 });
             },
             OnStageAsync
@@ -239,12 +245,23 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     private static string[] TextsOf(string cards) =>
         cards.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
 
-    /// <summary>Who plays, where it is played on notes.</summary>
-    private async Task<PlayerSituation?> PlayerAsync(CountAsked asked)
+    private async Task<CardsRequest> RequestOfAsync(string drill, CountAsked asked)
     {
-        if (!asked.Ways.HasFlag(CountWays.OnNotes))
-            return null;
-        return (await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning)).Situation(Pupil!.Reading, Room.Tuning);
+        var player = (await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning)).Situation(Pupil!.Reading, Room.Tuning);
+        return new CardsRequest(
+            drill,
+            [.. asked.Cards.Select(card => card.Text)],
+            $"{asked.Metre}",
+            asked.Tempo,
+            asked.GapBeats,
+            ToleranceMs,
+            StoredInstrument.Of(player),
+            $"{Pupil.Stage}",
+            $"{Approach}"
+        )
+        {
+            Own = OwnText,
+        };
     }
 
     private static string OnNotes(string cards, Metre metre, IReadOnlyList<Core.Music.Pitch> scale) =>
@@ -311,6 +328,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     private CardsView ViewOf(CountAsked asked) =>
         new(
             Pupil!,
+            Pupil!.Reading,
             CountDrill.All.FirstOrDefault(each => each.Id == DrillId) ?? CountDrill.All[0],
             asked,
             Approach.Of(Points.TimeNames),
@@ -319,22 +337,25 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
             null
         );
 
-    private CardsView ViewOf(Shown<CountPayload> take) =>
-        new(
+    private CardsView ViewOf(Shown<CountPayload> take)
+    {
+        var request = AskedIn(CardsRequest.Kind, take);
+        var asked = new AskedOfCards(
+            take.Entry.DrillId!,
+            take.Entry.Tempo ?? UsualTempo,
+            string.Join(";", take.Payload.Cards.Select(card => card.Card)),
+            take.Payload.Metre,
+            take.Payload.GapBeats
+        );
+        return new CardsView(
             Pupil!,
+            request?.On.Read().Reading ?? Pupil!.Reading,
             CountDrill.Get(take.Entry.DrillId!),
-            AskedOf(
-                new AskedOfCards(
-                    take.Entry.DrillId!,
-                    take.Entry.Tempo ?? UsualTempo,
-                    string.Join(";", take.Payload.Cards.Select(card => card.Card)),
-                    take.Payload.Metre,
-                    take.Payload.GapBeats
-                )
-            ),
-            Approach.Of(Points.TimeNames),
+            AskedOf(asked),
+            (request is null ? Approach : Approach.Parse(request.Approach)).Of(Points.TimeNames),
             take.Payload.ToleranceMs,
             CountsShown ?? "all",
             take
         );
+    }
 }

@@ -101,6 +101,7 @@ public static class EarStop
             Name = "Ear & count",
             Promise = "Sing it, play it, name it; say it, clap it, play it.",
             Kinds = [Answers, Cards],
+            Requests = [EarRequest.Kind, OwnTakeRequest.Kind, CardsRequest.Kind],
             Followed = [EarFigures.Tapped, EarFigures.Sung, CountFigures.Clapped],
             Styles = ["notes", "ear"],
             KeyPlaces = ["ear", "tell", "count", "delay", "cards"],

@@ -7,6 +7,7 @@ using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -123,7 +124,15 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
                 var cues = question.Cues;
                 if (cues.Times == 0)
                     throw new ArgumentException("This one is tapped alone: listen, and tap.");
-                var counted = CountedDrill.Of(cues, []) with { Lead = Model(question).Notes, Along = EarModel.Along(question) };
+                var counted = Asking(
+                    CountedDrill.Of(cues, []) with
+                    {
+                        Lead = Model(question).Notes,
+                        Along = EarModel.Along(question),
+                    },
+                    EarRequest.Kind,
+                    RequestOf(question, asked.Line)
+                );
                 // Who only sings wears no lips out.
                 return question.Played.Count == 0 ? new JsonResult(counted) : await CountedAsync(counted, EarStop.LipsOf(question));
             });
@@ -150,16 +159,25 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
             sent,
             async sound =>
             {
-                var question = await QuestionAsync(sent.Asked);
-                var heard = EarHearing.Hear(question, Tapped(sent.Tapped), sound, sent.FirstCue, _player!, Room.Tuning);
-                var take = await TakeOfAsync(question, heard, sent);
+                var request = await RequestOfAsync(
+                    EarRequest.Kind,
+                    sent,
+                    async () => RequestOf(await QuestionAsync(sent.Asked), sent.Line)
+                );
+                var (question, (player, tuning)) = (request.Asked(), request.Player());
+                var heard = EarHearing.Hear(question, Tapped(sent.Tapped), sound, sent.FirstCue, player, tuning);
+                var take = await TakeOfAsync(question, heard, sent, request.Line ?? "");
                 if (sent.Private != true)
                     return take;
                 // What was sung for nobody else is told once; with what was played nothing of it is written.
                 told = take.Payload;
-                return await TakeOfAsync(question, heard with { Sung = [], Midi = [] }, sent);
+                return await TakeOfAsync(question, heard with { Sung = [], Midi = [] }, sent, request.Line ?? "");
             },
-            take => OnStageAsync(told is null ? take : take with { Payload = told })
+            async take =>
+            {
+                await LoadAsync();
+                return await OnStageAsync(told is null ? take : take with { Payload = told });
+            }
         );
     }
 
@@ -175,7 +193,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
                 var heard = EarHearing.Hear(question, Tapped(tapped), null, null, _player!, Room.Tuning);
                 if (heard.Tapped.Count != question.Answer.Count)
                     throw new ArgumentException($"Tap {question.Answer.Count} of them.");
-                var (entry, payload) = await TakeOfAsync(question, heard, null);
+                var (entry, payload) = await TakeOfAsync(question, heard, null, "");
                 entry.Kept = true;
                 var take = await Journal.WriteAsync(Kind, entry, payload, Approach.ToString());
                 await KeptAsync(take);
@@ -213,10 +231,17 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     private static string[] Tapped(string? tapped) =>
         tapped?.Split(' ', StringSplitOptions.RemoveEmptyEntries) is { Length: <= EarLine.MostNotes } parts ? parts : [];
 
-    private async Task<(Entry Entry, EarPayload Payload)> TakeOfAsync(EarQuestion question, EarHearing heard, SentEar? sent)
+    private EarRequest RequestOf(EarQuestion question, string? line) =>
+        new(question.Drill.Id, StoredQuestion.Of(question), StoredInstrument.Of(_situation!), $"{Pupil!.Stage}", $"{Approach}")
+        {
+            Line = string.IsNullOrWhiteSpace(line) ? null : line.Trim(),
+            Own = OwnText,
+        };
+
+    private async Task<(Entry Entry, EarPayload Payload)> TakeOfAsync(EarQuestion question, EarHearing heard, SentEar? sent, string line)
     {
         var verdict = EarJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent?.Tense ?? false));
-        var answer = EarStop.Answer(Pupil!, question, heard, verdict, sent?.Source, sent?.Line?.Trim() ?? "", Clock.Now);
+        var answer = EarStop.Answer(Pupil!, question, heard, verdict, sent?.Source, line, Clock.Now);
         if (!await IsOnStaircaseAsync(question, answer.Payload.Line))
             answer.Entry.Level = null;
         return answer;
@@ -332,6 +357,24 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
             AsideCents = payload.AsideCents,
             Item = take.Entry.Subject,
         };
-        return new EarView(Pupil!, question, _player!, _situation!, Room.Tuning, take) { Sings = Approach.Of(Points.Singing) };
+        var request = AskedIn(EarRequest.Kind, take);
+        return new EarView(
+            Pupil!,
+            // What somebody sang for nobody else is not in the record: then it is not drawn either.
+            request is null
+                ? question
+                : request.Asked() with
+                {
+                    Sung = question.Sung,
+                    Played = question.Played,
+                },
+            request?.Player().Player ?? _player!,
+            request?.PlayerAs(_situation!) ?? _situation!,
+            request?.Player().Tuning ?? Room.Tuning,
+            take
+        )
+        {
+            Sings = Approach.Of(Points.Singing),
+        };
     }
 }

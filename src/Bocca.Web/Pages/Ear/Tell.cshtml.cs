@@ -7,6 +7,7 @@ using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Ear;
@@ -115,8 +116,9 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
             ? NotFound()
             : await RefusingAsync(() =>
             {
+                var request = RequestOf(drill);
                 var plan = FaultPair.Get(drill).Plan(Note());
-                return CountedAsync(CountedDrill.Of(plan.Cues, []), plan.Cues);
+                return CountedAsync(Asking(CountedDrill.Of(plan.Cues, []), OwnTakeRequest.Kind, request), plan.Cues);
             });
 
     /// <summary>The practice player's own take: with the fault of the pair, or without.</summary>
@@ -135,7 +137,8 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
             sent,
             async sound =>
             {
-                var pair = FaultPair.Get(sent.Drill);
+                var request = await RequestOfAsync(OwnTakeRequest.Kind, sent, () => Task.FromResult(RequestOf(sent.Drill)));
+                var (pair, note, player) = request.Read();
                 if (!pair.HearsOwn)
                     throw new ArgumentException(
                         "How open the mouth is tells only beside own samples: take them on Buzz, tight, centred, open."
@@ -143,7 +146,7 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
                 if (sent.Tapped is not ("fault" or "right"))
                     throw new ArgumentException("Say first which of the two yours is like.");
                 var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
-                var (row, has) = pair.Hear(sound, sent.FirstCue, Note(), Situation(), Pupil!.Stage, judged);
+                var (row, has) = pair.Hear(sound, sent.FirstCue, note, player, request.ReadStage(), judged);
                 var was = has is null ? "right" : "fault";
                 var right = sent.Tapped == was;
                 var summary =
@@ -151,8 +154,8 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
                     : has is null ? $"{(right ? "Ear right" : "It was better than you thought")}: yours is like the good one."
                     : $"{(right ? "Ear right" : "Hear it again")}: {has}";
                 var (entry, payload) = Answered(pair, sent.Seed, was, sent.Tapped, right, summary, judged);
-                (entry.Source, entry.InstrumentId) = (sent.Source, Pupil.InstrumentId);
-                entry.PlayedSeconds = PlayingClock.PlayedSeconds(pair.Plan(Note()).Cues);
+                (entry.Source, entry.InstrumentId) = (sent.Source, Pupil!.InstrumentId);
+                entry.PlayedSeconds = PlayingClock.PlayedSeconds(pair.Plan(note).Cues);
                 if (row.Outcome == Outcome.CannotTell)
                 {
                     entry.Outcome = Outcome.CannotTell;
@@ -208,6 +211,12 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
         };
         var tapped = new EarFigure(EarFigures.Tapped.Name, right ? 1 : 0, 1, "");
         return (entry, new EarPayload(0, seed, "", [was], [said], [], [], 1, 0, 0, [], [tapped], verdict));
+    }
+
+    private OwnTakeRequest RequestOf(string pair)
+    {
+        var note = StoredNote.Of(FaultPair.Get(pair).Plan(Note()).Notes[0]);
+        return new OwnTakeRequest(pair, note, StoredInstrument.Of(Situation()), $"{Pupil!.Stage}", $"{Approach}") { Own = OwnText };
     }
 
     private PlayerSituation Situation() => new(Pupil!.Instrument, Pupil.Reading, Room.Tuning);

@@ -10,6 +10,7 @@ using Bocca.Core.Tone.Notes;
 using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Slurs;
@@ -82,8 +83,6 @@ public sealed record SentSlur(
 [UploadLimit(WavFile.MaximumBytes, WavFile.TooLarge)]
 public sealed class IndexModel(Journal journal) : SlursPage(journal)
 {
-    private const int MostTimes = 4;
-
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? SlurId { get; set; }
 
@@ -109,17 +108,18 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
         if (TakeId is not null && take is null)
             return NotFound();
         await LoadDayAsync();
-        var slur = Find(SlurId ?? take?.Entry.DrillId ?? (Day!.Slurs.Count > 0 ? Day.Slurs[0].Slur.Id : null));
-        if (slur is null && SlurId is not null)
-            return NotFound();
-        View = slur is null
-            ? null
-            : ViewOf(
-                take,
-                slur,
-                take?.Entry.Tempo ?? Tempo ?? Day!.Slurs.FirstOrDefault(chosen => chosen.Slur.Id == slur.Id)?.Tempo ?? UsualTempo,
-                take?.Payload.Times ?? SlurDay.Times
-            );
+        if (take is not null)
+        {
+            View = ViewOf(take);
+        }
+        else
+        {
+            var slur = Find(SlurId ?? (Day!.Slurs.Count > 0 ? Day.Slurs[0].Slur.Id : null));
+            if (slur is null && SlurId is not null)
+                return NotFound();
+            View = slur is null ? null : ViewOf(slur);
+        }
+
         await LoadPastAsync();
         return Page();
     }
@@ -130,9 +130,14 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
             ? NotFound()
             : await RefusingAsync(() =>
             {
-                var plan = AskedOf(asked.Drill, asked.Tempo, asked.Times).Plan;
+                var slur = AskedOf(asked.Drill, asked.Tempo, asked.Times);
+                var plan = slur.Plan;
                 return CountedAsync(
-                    CountedDrill.Of(plan.Cues, plan.Model(note => Room.Tuning.Frequency(note.Sounding))),
+                    Asking(
+                        CountedDrill.Of(plan.Cues, plan.Model(note => Room.Tuning.Frequency(note.Sounding))),
+                        SlurRequest.Kind,
+                        RequestOf(slur)
+                    ),
                     plan.Cues,
                     plan.SecondsAbove(Player!.Range.Highest)
                 );
@@ -162,14 +167,20 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
             sent,
             async sound =>
             {
-                var asked = AskedOf(sent.Drill, sent.Tempo, sent.Times);
+                var request = await RequestOfAsync(
+                    SlurRequest.Kind,
+                    sent,
+                    () => Task.FromResult(RequestOf(AskedOf(sent.Drill, sent.Tempo, sent.Times)))
+                );
+                var asked = request.Asked(request.PlayerAs(Situation));
+                var player = PlayerOf(asked, Approach);
                 var whole = asked.Times;
                 asked = sent.Finished is { } beats ? asked.UpTo(beats) : asked;
                 Stopped = (asked.Times, whole);
                 var heard = HeardSlur.Hear(sound, asked, sent.FirstCue, sent.MissingSeconds);
                 var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
-                var verdict = SlurJudge.Judge(heard, asked, judged, SlurWriter.Onward(Player!, asked.Slur));
-                return SlursStop.Take(Pupil!, asked, Player!, sent.Source, sent.FirstCue, heard, verdict, Clock.Now);
+                var verdict = SlurJudge.Judge(heard, asked, judged, SlurWriter.Onward(player, asked.Slur));
+                return SlursStop.Take(Pupil!, asked, player, sent.Source, sent.FirstCue, heard, verdict, Clock.Now);
             },
             OnStageAsync
         );
@@ -200,24 +211,54 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
         var (slowest, fastest) = CuePlan.TempoRange;
         if (!(tempo >= slowest && tempo <= fastest))
             throw new ArgumentException($"Slurs go at {slowest:0} to {fastest:0} beats a minute, not {tempo:0}.");
-        return new AskedSlur(slur, tempo, Math.Clamp(times ?? SlurDay.Times, 1, MostTimes), Situation, Pupil!.Stage)
+        return new AskedSlur(slur, tempo, Math.Clamp(times ?? SlurDay.Times, 1, AskedSlur.MostTimes), Situation, Pupil!.Stage)
         {
             Bands = SlurBands.For(Pupil.Stage),
         };
     }
 
+    private SlurRequest RequestOf(AskedSlur asked) =>
+        new(StoredSlur.Of(asked.Slur), asked.Tempo, asked.Times, StoredInstrument.Of(asked.Player), $"{asked.Pupil}", $"{Approach}")
+        {
+            Own = OwnText,
+        };
+
     protected override Task<IActionResult> OnStageAsync(Shown<SlurPayload> take) =>
         Task.FromResult<IActionResult>(
-            Partial("_Heard", ViewOf(take, Find(take.Entry.DrillId)!, take.Entry.Tempo!.Value, take.Payload.Times))
+            ViewOf(take) is { } view ? Partial("_Heard", view) : Refuse("The slur of this take is not written any more.")
         );
 
     private Slur? Find(string? id) => id is null ? null : SlurWriter.Find(Player!, id);
 
-    private SlurView ViewOf(Shown<SlurPayload>? take, Slur slur, double tempo, int times) =>
+    /// <summary>A slur that is to be played.</summary>
+    private SlurView ViewOf(Slur slur)
+    {
+        var chosen = Day?.Slurs.FirstOrDefault(each => each.Slur.Id == slur.Id);
+        return ViewOf(Player!, Room.Tuning, null, slur, Tempo ?? chosen?.Tempo ?? UsualTempo, SlurDay.Times);
+    }
+
+    /// <summary>
+    /// A slur that was played, as it was asked; null where it was played before that was kept, and the pupil has no such slur any more.
+    /// </summary>
+    private SlurView? ViewOf(Shown<SlurPayload> take)
+    {
+        if (AskedIn(SlurRequest.Kind, take) is { } request)
+        {
+            var asked = request.Asked(request.PlayerAs(Situation));
+            var player = PlayerOf(asked, Approach.Parse(request.Approach));
+            return ViewOf(player, asked.Player.Tuning, take, asked.Slur, asked.Tempo, take.Payload.Times);
+        }
+
+        return Find(take.Entry.DrillId) is { } slur
+            ? ViewOf(Player!, Room.Tuning, take, slur, take.Entry.Tempo ?? UsualTempo, take.Payload.Times)
+            : null;
+    }
+
+    private SlurView ViewOf(SlurPlayer player, Tuning tuning, Shown<SlurPayload>? take, Slur slur, double tempo, int times) =>
         new(
             Pupil!,
-            Player!,
-            Room.Tuning,
+            player,
+            tuning,
             Asks(take) is null ? take : null,
             slur,
             tempo,

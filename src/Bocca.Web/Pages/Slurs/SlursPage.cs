@@ -116,6 +116,15 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
     protected async Task<SlurDay> DayAsync(double tempo, bool tired = false) =>
         SlurDay.Of(Player!, [.. (await TriesAsync()).Select(take => take.Try)], Clock.Now, tempo, Minutes, tired);
 
+    /// <summary>Who slurs what was asked under: on the instrument, at the stage and under the approach of then.</summary>
+    protected SlurPlayer PlayerOf(AskedSlur asked, Approach approach) =>
+        SlurPlayer.Of(asked.Player.Instrument, asked.Player.Reading, asked.Pupil, approach) with
+        {
+            Hand = Player!.Hand,
+            Met = Player.Met,
+            BreathSeconds = Player.BreathSeconds,
+        };
+
     private async Task LoadAsync()
     {
         var played = await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning);

@@ -36,6 +36,7 @@ public static class SlursStop
             Name = "Slurs",
             Promise = "The next lip slur for this pupil, written and heard.",
             Kinds = [Takes],
+            Requests = [SlurRequest.Kind],
             Followed = [SlurFigures.Clean],
             Styles = ["notes"],
             KeyPlaces = ["call"],

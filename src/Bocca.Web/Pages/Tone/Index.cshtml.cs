@@ -147,7 +147,6 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             async sound =>
             {
                 var asked = await RequestOfAsync(ToneRequest.Kind, sent, () => RequestNowAsync(sent));
-                Approach = Approach.Parse(asked.Approach);
                 var drill = ToneDrill.Get(asked.Drill).With(TeachersOwn);
                 var (today, _) = await PlayerAsync(drill);
                 var row = asked.Asked(today, drill) with { FirstCueSeconds = sent.FirstCue, MissingSeconds = sent.MissingSeconds };
@@ -186,6 +185,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             Clean = player.Clean == 0 ? null : player.Clean,
             RhythmOnly = rhythm == true ? true : null,
             Celsius = celsius is >= 0 and <= 40 ? celsius : null,
+            Own = OwnText,
         };
 
     protected override Verdict VerdictOf(TonePayload payload) => payload.Verdict;
@@ -272,7 +272,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         try
         {
             // What was played is what was asked then, whatever would be asked now.
-            var request = take?.Entry.Request is { } frozen ? ToneRequest.Kind.Read(frozen) : null;
+            var request = AskedIn(ToneRequest.Kind, take);
             player = request?.Player(player) ?? player;
             plan = request?.Row.Read(player.Instrument) ?? PlanOf(drill, asked, player);
         }
@@ -298,7 +298,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             Guessing = guess,
             Ask = drill.AskFor(Approach),
             Clock = Clock,
-            Tuning = player.Tuning,
+            Player = player,
         };
     }
 

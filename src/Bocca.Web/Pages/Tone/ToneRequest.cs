@@ -1,4 +1,3 @@
-using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
@@ -22,7 +21,7 @@ public sealed record ToneRequest(
     StoredInstrument On,
     string Stage,
     string Approach
-)
+) : AskedUnder(On, Stage, Approach)
 {
     public static RequestKind<ToneRequest> Kind { get; } =
         new("tone") { Resolve = asked => _ = asked.Asked(asked.On.Read(), ToneDrill.Get(asked.Drill)).Plan.Cues };
@@ -40,21 +39,13 @@ public sealed record ToneRequest(
     public double? Celsius { get; init; }
 
     /// <summary>Who plays it: the instrument as it was, with what is known of the pupil's misses today.</summary>
-    public PlayerSituation Player(PlayerSituation today) =>
-        On.Read() with
-        {
-            Misses = today.Misses,
-            Weights = today.Weights,
-            Hand = today.Hand,
-            Learnt = Learnt,
-            Clean = Clean ?? 0,
-        };
+    public PlayerSituation Player(PlayerSituation today) => PlayerAs(today) with { Learnt = Learnt, Clean = Clean ?? 0 };
 
     /// <summary>The same as the core hears it.</summary>
     public AskedRow Asked(PlayerSituation today, ToneDrill drill)
     {
         var player = Player(today);
-        return new AskedRow(Row.Read(player.Instrument), player, Enum.Parse<LearningStage>(Stage))
+        return new AskedRow(Row.Read(player.Instrument), player, ReadStage())
         {
             Drill = drill,
             IgnoresPitch = RhythmOnly ?? false,

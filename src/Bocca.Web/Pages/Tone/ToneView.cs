@@ -38,8 +38,8 @@ public sealed record ToneView(
     /// <summary>The take that the pupil is to guess at first; null for none.</summary>
     public GuessAsked? Guessing { get; init; }
 
-    /// <summary>The reference A of the room.</summary>
-    public required Tuning Tuning { get; init; }
+    /// <summary>Who plays it on what, as it was asked.</summary>
+    public required PlayerSituation Player { get; init; }
 
     /// <summary>What to do, in the approach's words.</summary>
     public string Ask { get; init; } = Drill.Ask;
@@ -57,7 +57,7 @@ public sealed record ToneView(
 
     public IReadOnlyList<Pitch> Written => [.. Shown.Select(note => note.Written)];
 
-    public string RowXml => MusicXmlWriter.Write(new NoteRow(Pupil.Reading.Clef, Written));
+    public string RowXml => MusicXmlWriter.Write(new NoteRow(Player.Reading.Clef, Written));
 
     /// <summary>Where in the take it went otherwise first, seconds into it; null where it did not.</summary>
     public string? Place => RowDrawing.Place(Take?.Payload.Trace);
@@ -70,11 +70,18 @@ public sealed record ToneView(
             var trace = Take?.Payload.Trace ?? RowTrace.Meant(Plan);
             var words = Take is null ? $"What is written: {string.Join(", ", Written)}." : RowDrawing.Words(trace);
             return (
-                new RowDrawing(trace, Pupil.Instrument, Pupil.Reading, Take?.Entry.Tempo ?? Plan.Tempo, Tuning, heard: Take is not null),
+                new RowDrawing(
+                    trace,
+                    Player.Instrument,
+                    Player.Reading,
+                    Take?.Entry.Tempo ?? Plan.Tempo,
+                    Player.Tuning,
+                    heard: Take is not null
+                ),
                 words
             );
         }
     }
 
-    public double Hertz => Tuning.Frequency(Shown[0].Sounding);
+    public double Hertz => Player.Tuning.Frequency(Shown[0].Sounding);
 }

@@ -115,7 +115,7 @@ export const count = () => {
     sent(sound, drill, firstCue, missing = 0, name = "take.wav") {
       this.field("taps").value = this.tapped.map((at) => at.toFixed(4)).join(" ");
       this.tapsFrom = null;
-      const asked = { ...this.asked(drill), source: this.source, tense: this.field("tense").checked };
+      const asked = { ...this.asked(drill), request: this.request, source: this.source, tense: this.field("tense").checked };
       return { key: crypto.randomUUID(), stop: "ear/count", pupil: this.home.dataset.pupil, at: Date.now(), sound, name, asked, firstCue, missing, finished: null };
     },
 
