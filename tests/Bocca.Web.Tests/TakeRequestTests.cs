@@ -59,6 +59,21 @@ public sealed class TakeRequestTests : IDisposable
     }
 
     [Fact]
+    public async Task What_was_guessed_is_told_beside_the_phrase_that_was_played()
+    {
+        var pupil = await AddAsync();
+        await _room.InRecordAsync(db => db.Pupils.ExecuteUpdateAsync(set => set.SetProperty(each => each.Points, "verdict.guess=b")));
+        var (first, second) = (await BeginAsync(pupil, OneByOne), await BeginAsync(pupil, OneByOne));
+        var waiting = await HearAsync(pupil, first, Played(first));
+        await HearAsync(pupil, second, Played(second));
+        var page = (await _tab.OpenAsync($"/tone/{pupil}?take={waiting}")).Page;
+        using var said = new FormUrlEncodedContent([new("id", $"{waiting}"), new("said", "Came")]);
+        var told = (await Tab.ReadAsync(await _tab.PostAsync(page, $"/tone/{pupil}?handler=Guess", said))).Page;
+        Assert.NotNull(told.QuerySelector("[data-guessed]"));
+        Assert.Equal(Written(first), Engraved(told));
+    }
+
+    [Fact]
     public async Task What_is_asked_the_same_stands_once()
     {
         var pupil = await AddAsync();

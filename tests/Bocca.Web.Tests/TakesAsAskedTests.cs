@@ -63,9 +63,31 @@ public sealed class TakesAsAskedTests : IDisposable
             )
         );
 
+        await AssertToldAsync(client, pupil, first);
+
         await MoveAsync(first.InstrumentId ?? "trumpet-bb");
         var reopened = (await _tab.OpenAsync($"/{stop}/{pupil}?take={first.Id}")).Page;
         Assert.Equal(Stage(before), Stage(reopened));
+    }
+
+    /// <summary>A script reads what was asked, heard and judged, and of nobody else's.</summary>
+    private async Task AssertToldAsync(HttpClient client, int pupil, Entry entry)
+    {
+        var cancelled = TestContext.Current.CancellationToken;
+        var told = JsonDocument.Parse(await client.GetStringAsync($"/record/{pupil}/{entry.Id}?handler=Json", cancelled)).RootElement;
+        var stored = await _room.InRecordAsync(db => db.Requests.SingleAsync(request => request.Id == entry.RequestId));
+        var asked = told.GetProperty("request");
+        Assert.Equal((stored.Kind, stored.Version), (asked.GetProperty("kind").GetString(), asked.GetProperty("version").GetInt32()));
+        Assert.True(JsonElement.DeepEquals(JsonDocument.Parse(stored.Body).RootElement, asked.GetProperty("asked")));
+        Assert.Equal(entry.Summary, told.GetProperty("verdict").GetProperty("summary").GetString());
+        Assert.Equal(JsonValueKind.Object, told.GetProperty("heard").ValueKind);
+        Assert.False(told.GetProperty("heard").TryGetProperty("verdict", out _));
+        Assert.False(told.GetProperty("rebuilt").GetBoolean());
+        if (entry.Outcome == Core.Judging.Outcome.Passed)
+            Assert.NotEqual(0, told.GetProperty("figures").GetArrayLength());
+        var other = await _room.AddAsync("Ben");
+        foreach (var handler in (string[])["", "?handler=Json"])
+            Assert.Equal(HttpStatusCode.NotFound, (await client.GetAsync($"/record/{other.Id}/{entry.Id}{handler}", cancelled)).StatusCode);
     }
 
     /// <summary>What is asked here is taken in another room, and is there what it is here.</summary>

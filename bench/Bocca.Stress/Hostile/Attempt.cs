@@ -52,6 +52,7 @@ public sealed class Attempt
                 { Name: "pupilId" or "PupilId" } => $"{pupil}",
                 { Name: "id" or "Id" } when target.Handler is "Restore" && app.Gone.Count > 0 => $"{Gone().Entry}",
                 { Name: "id" or "Id" or "take" } when field.Type != typeof(string) && target.Handler != "" => Entry(),
+                { Name: "id", Place: Place.Route } when target.Path.StartsWith("/record/", StringComparison.Ordinal) => Entry(),
                 _ => values.Good(target, field, random),
             };
         // What was deleted comes back to whom it was taken from.

@@ -208,7 +208,9 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
 
     /// <summary>The take whose number the address has; null for none.</summary>
     protected async Task<Shown<T>?> AskedTakeAsync(IQueryable<Entry> takes) =>
-        TakeId is { } id && await Journal.ShowAsync(Kind, takes.Where(take => take.Id == id)) is { } take && IsShownHere(take.Entry.DrillId)
+        TakeId is { } id
+        && await Journal.ShowAsync(Kind, takes.Include(take => take.Request).Where(take => take.Id == id)) is { } take
+        && IsShownHere(take.Entry.DrillId)
             ? take
             : null;
 
@@ -380,6 +382,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     private async Task<Entry?> TrackedAsync(long id) =>
         await Db
             .Entries.Include(entry => entry.Payload)
+            .Include(entry => entry.Request)
             .FirstOrDefaultAsync(entry => entry.Id == id && entry.PupilId == PupilId && entry.Kind == Kind.Id)
             is { } entry
         && IsShownHere(entry.DrillId)

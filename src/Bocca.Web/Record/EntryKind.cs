@@ -46,6 +46,10 @@ public abstract class EntryKind(string id, string noun)
     /// <summary>Fills in the columns that follow from the payload, where an entry has one.</summary>
     public virtual void Complete(Entry entry) { }
 
+    /// <summary>The payload of an entry in today's form, as it is stored; null where this kind has none.</summary>
+    /// <exception cref="InvalidDataException">It was not loaded, or is of a newer form.</exception>
+    public virtual JsonNode? BodyOf(Entry entry) => null;
+
     /// <summary>Reads a payload that comes from elsewhere, and puts it into today's form.</summary>
     /// <returns>It; null where this kind has none.</returns>
     /// <exception cref="System.Text.Json.JsonException">It is none of this kind.</exception>
@@ -89,6 +93,8 @@ public sealed class EntryKind<T>(string id, string noun) : EntryKind(id, noun)
     /// <summary>Reads the payload of an entry.</summary>
     /// <exception cref="InvalidDataException">It was not loaded, or is of a newer form.</exception>
     public T Read(Entry entry) => Stored.Read<T>(InForm(entry.Payload));
+
+    public override JsonNode? BodyOf(Entry entry) => JsonNode.Parse(InForm(entry.Payload));
 
     public override EntryPayload Checked(EntryPayload? payload) => new() { Version = Version, Body = Stored.Checked<T>(InForm(payload)) };
 

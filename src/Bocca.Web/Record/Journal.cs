@@ -36,8 +36,7 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
     /// <summary>The first entry of a query with its payload; null for none.</summary>
     public static async Task<Shown<T>?> ShowAsync<T>(EntryKind<T> kind, IQueryable<Entry> entries)
         where T : class =>
-        await entries.Include(entry => entry.Payload).Include(entry => entry.Approach).Include(entry => entry.Request).FirstOrDefaultAsync()
-            is { } entry
+        await entries.Include(entry => entry.Payload).Include(entry => entry.Approach).FirstOrDefaultAsync() is { } entry
             ? new Shown<T>(entry, kind.Read(entry))
             : null;
 
