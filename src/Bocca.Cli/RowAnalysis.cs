@@ -39,13 +39,13 @@ internal static class RowAnalysis
     {
         if (Slur.Of(asked.Plan) is not { } slur)
         {
-            var row = RowListener.Hear(sound, asked);
-            return (row, RowJudge.Judge(row, asked, SoundingPupil.Unknown));
+            var row = RowTake.Hear(sound, asked, SoundingPupil.Unknown);
+            return (row.Heard, row.Verdict);
         }
 
         var slurred = new AskedSlur(slur, asked.Plan.Tempo, 1, asked.Player, asked.Pupil);
-        var heard = HeardSlur.Hear(sound, slurred, asked.FirstCueSeconds);
-        return (heard.Row, SlurJudge.Judge(heard, slurred, SoundingPupil.Unknown, onward: null));
+        var take = SlurTake.Hear(sound, slurred, SoundingPupil.Unknown, onward: null, asked.FirstCueSeconds);
+        return (take.Heard.Row, take.Verdict);
     }
 
     private static void Print(string path, HeardRow row, Verdict verdict)

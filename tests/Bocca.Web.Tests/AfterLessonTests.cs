@@ -199,17 +199,8 @@ public sealed class AfterLessonTests : IDisposable
             }
         );
         var sound = Core.Simulation.SimulatedPlayer.PlayRow(player.Instrument, row, plan.Tempo, [], 5).Sound;
-        var heard = RowListener.Hear(sound, asked);
-        var verdict = RowJudge.Judge(heard, asked, Core.Buzz.Measures.SoundingPupil.Unknown);
-        var (entry, payload) = ToneStop.Take(
-            pupil,
-            asked,
-            (written, ""),
-            EntrySource.Microphone,
-            heard,
-            verdict,
-            _time.GetUtcNow().UtcDateTime
-        );
+        var take = RowTake.Hear(sound, asked, Core.Buzz.Measures.SoundingPupil.Unknown);
+        var (entry, payload) = ToneStop.Take(pupil, take, (written, ""), EntrySource.Microphone, _time.GetUtcNow().UtcDateTime);
         entry.Kept = true;
         await _room.WriteAsync(journal => journal.WriteAsync(ToneStop.Takes, entry, payload, ""));
     }

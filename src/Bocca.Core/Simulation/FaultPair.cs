@@ -100,7 +100,7 @@ public sealed record FaultPair(
                 FirstCueSeconds = firstCueSeconds,
                 UsesMarks = false,
             };
-            verdict = RowJudge.Judge(RowListener.Hear(sound, row), row, pupil, 0);
+            verdict = RowTake.Hear(sound, row, pupil).Verdict;
         }
         else
         {

@@ -137,9 +137,8 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
             .PlayRow(pupil.Instrument, PlayedNote.Row(asked.Plan, player, how), asked.Plan.Tempo, how.Faults, seed)
             .Sound;
         asked = asked with { FirstCueSeconds = sound.CueSeconds![0] };
-        var heard = RowListener.Hear(sound, asked);
-        var verdict = RowJudge.Judge(heard, asked, Judged with { Scale = null });
-        return ToneStop.Take(pupil, asked, (tone.Notes, ""), EntrySource.Microphone, heard, verdict, now.AddDays(-tone.DaysAgo));
+        var heard = RowTake.Hear(sound, asked, Judged with { Scale = null });
+        return ToneStop.Take(pupil, heard, (tone.Notes, ""), EntrySource.Microphone, now.AddDays(-tone.DaysAgo));
     }
 
     private (Entry, SlurPayload) Slurred(DemoSlur slur, int seed)
@@ -154,10 +153,9 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
             pupil.Stage
         );
         var sound = SimulatedPlayer.PlayRow(pupil.Instrument, SlurCharacter.Get(slur.Character).Play(asked), asked.Tempo, [], seed).Sound;
-        var first = sound.CueSeconds![0];
-        var heard = HeardSlur.Hear(sound, asked, first);
-        var verdict = SlurJudge.Judge(heard, asked, Judged with { Scale = null }, SlurWriter.Onward(player, asked.Slur));
-        return SlursStop.Take(pupil, asked, player, EntrySource.Microphone, first, heard, verdict, now.AddDays(-slur.DaysAgo));
+        var onward = SlurWriter.Onward(player, asked.Slur);
+        var heard = SlurTake.Hear(sound, asked, Judged with { Scale = null }, onward, sound.CueSeconds![0]);
+        return SlursStop.Take(pupil, heard, player, EntrySource.Microphone, now.AddDays(-slur.DaysAgo));
     }
 
     private (Entry, BreathPayload) Breathed(DemoBreath breath, int seed)

@@ -177,10 +177,10 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
                 var whole = asked.Times;
                 asked = sent.Finished is { } beats ? asked.UpTo(beats) : asked;
                 Stopped = (asked.Times, whole);
-                var heard = HeardSlur.Hear(sound, asked, sent.FirstCue, sent.MissingSeconds);
                 var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
-                var verdict = SlurJudge.Judge(heard, asked, judged, SlurWriter.Onward(player, asked.Slur));
-                return SlursStop.Take(Pupil!, asked, player, sent.Source, sent.FirstCue, heard, verdict, Clock.Now);
+                var onward = SlurWriter.Onward(player, asked.Slur);
+                var take = SlurTake.Hear(sound, asked, judged, onward, sent.FirstCue, sent.MissingSeconds);
+                return SlursStop.Take(Pupil!, take, player, sent.Source, Clock.Now);
             },
             OnStageAsync
         );

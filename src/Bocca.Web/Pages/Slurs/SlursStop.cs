@@ -51,19 +51,10 @@ public static class SlursStop
         };
 
     /// <summary>A take as heard, not yet kept.</summary>
-    public static (Entry Entry, SlurPayload Payload) Take(
-        Pupil pupil,
-        AskedSlur asked,
-        SlurPlayer player,
-        EntrySource source,
-        double? firstCueSeconds,
-        HeardSlur heard,
-        Verdict verdict,
-        DateTime at
-    )
+    public static (Entry Entry, SlurPayload Payload) Take(Pupil pupil, SlurTake take, SlurPlayer player, EntrySource source, DateTime at)
     {
+        var (asked, heard, verdict, _) = take;
         var bands = asked.Bands.In(heard.Row.RoomDecaySeconds);
-        var trace = RowTrace.Of(heard.Row, new AskedRow(asked.Plan, asked.Player, asked.Pupil) { FirstCueSeconds = firstCueSeconds });
         var entry = new Entry
         {
             PupilId = pupil.Id,
@@ -83,6 +74,6 @@ public static class SlursStop
             Outcome = verdict.Outcome,
             Summary = verdict.Summary,
         };
-        return (entry, new SlurPayload(asked.Times, trace, SlurMap.Changes(heard, bands, at), verdict));
+        return (entry, new SlurPayload(asked.Times, take.Trace, SlurMap.Changes(heard, bands, at), verdict));
     }
 }

@@ -7,7 +7,6 @@ using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone;
 using Bocca.Core.Tone.Drills;
-using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
@@ -153,10 +152,9 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
                 var whole = row.Plan.Notes.Count;
                 row = sent.Finished is { } beats ? row with { Plan = row.Plan.UpTo(beats) } : row;
                 Stopped = (row.Plan.Notes.Count, whole);
-                var heard = RowListener.Hear(sound, row);
                 var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
-                var verdict = RowJudge.Judge(heard, row, judged, await PassesBeforeAsync(drill, row.Plan.Tempo));
-                var take = ToneStop.Take(Pupil!, row, (asked.Notes, asked.Settings), sent.Source, heard, verdict, Clock.Now);
+                var heard = RowTake.Hear(sound, row, judged, await PassesBeforeAsync(drill, row.Plan.Tempo));
+                var take = ToneStop.Take(Pupil!, heard, (asked.Notes, asked.Settings), sent.Source, Clock.Now);
                 take.Entry.HighSeconds = SecondsAbove(row.Plan);
                 return take;
             },

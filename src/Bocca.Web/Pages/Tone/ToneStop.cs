@@ -53,15 +53,13 @@ public static class ToneStop
     /// <summary>A take as heard, not yet kept.</summary>
     public static (Entry Entry, TonePayload Payload) Take(
         Pupil pupil,
-        AskedRow asked,
+        RowTake take,
         (string Notes, string Settings) chosen,
         EntrySource source,
-        HeardRow heard,
-        Verdict verdict,
         DateTime at
     )
     {
-        var trace = RowTrace.Of(heard, asked);
+        var (asked, heard, verdict) = take;
         var entry = new Entry
         {
             PupilId = pupil.Id,
@@ -79,7 +77,7 @@ public static class ToneStop
             Outcome = verdict.Outcome,
             Summary = verdict.Summary,
         };
-        return (entry, new TonePayload(chosen.Settings, trace, verdict));
+        return (entry, new TonePayload(chosen.Settings, take.Trace, verdict));
     }
 
     private static ToneDrill? Known(string id) => ToneDrill.All.FirstOrDefault(drill => drill.Id == id);
