@@ -49,6 +49,7 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
 
     private readonly TriedApp _app;
     private readonly Values _values = new();
+    private readonly MemoryWatch _memory = new();
     private readonly ConcurrentDictionary<string, int> _reached = new();
     private readonly ConcurrentDictionary<(string Target, int Code), int> _answers = new();
     private readonly ConcurrentDictionary<string, int> _succeeded = new();
@@ -221,7 +222,10 @@ public sealed partial class HostileRun : IObserver<DiagnosticListener>, IObserve
     }
 
     /// <returns>Whether it was taken.</returns>
-    private async Task<bool> TryAsync(Sender sender, Target target, Attempt attempt)
+    private Task<bool> TryAsync(Sender sender, Target target, Attempt attempt) =>
+        _memory.WhileAsync(attempt, () => TriedAsync(sender, target, attempt));
+
+    private async Task<bool> TriedAsync(Sender sender, Target target, Attempt attempt)
     {
         if (target.Method == "HUB")
             return await CallAsync(sender, target, attempt);
