@@ -68,6 +68,28 @@ public sealed class TakesAsAskedTests : IDisposable
         Assert.Equal(Stage(before), Stage(reopened));
     }
 
+    [Theory]
+    [InlineData("tone", "drill=what-came&tempo=40&notes=", "C4 D4 ", 100)]
+    [InlineData(
+        "ear/count",
+        "drill=clapped&tempo=40&metre=16/4&gap=0&cards=",
+        "w w w w w w w w w w w w w w w w w w w w w w w w w w w w w w w w;",
+        4
+    )]
+    public async Task What_no_recording_holds_is_refused_before_anybody_plays_it(string stop, string query, string part, int times)
+    {
+        var pupil = await AddAsync();
+        query += string.Concat(Enumerable.Repeat(part, times));
+        using var client = _room.CreateClient();
+        foreach (var handler in (string[])["Begin", "Practice"])
+        {
+            var address = $"/{stop}/{pupil}?handler={handler}&{query}&source=File&character={(stop == "tone" ? "good" : "right")}&seed=1";
+            var answer = await client.GetAsync(address, TestContext.Current.CancellationToken);
+            Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
+            Assert.Contains("at most 10 minutes", await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+        }
+    }
+
     /// <summary>A script reads what was asked, heard and judged, and of nobody else's.</summary>
     private async Task AssertToldAsync(HttpClient client, int pupil, Entry entry)
     {

@@ -4,6 +4,7 @@ using Bocca.Core.Health;
 using Bocca.Core.Judging;
 using Bocca.Core.Practice.Lesson;
 using Bocca.Core.Slurs;
+using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Web.Live;
 using Bocca.Web.Pages.Practice;
@@ -216,9 +217,26 @@ public abstract class StagePage(Journal journal) : PageModel
     /// <param name="seconds">How much sound it is.</param>
     /// <param name="play">What makes it.</param>
     protected Task<IActionResult> PlayedInTurnAsync(double seconds, Func<IActionResult> play) =>
-        HttpContext
-            .RequestServices.GetRequiredService<HeavyWork>()
-            .RunAsync(seconds, () => Task.Run(() => Refusing(play)), HttpContext.RequestAborted);
+        RefusingAsync(() =>
+        {
+            RefuseTooLong(seconds);
+            return HttpContext
+                .RequestServices.GetRequiredService<HeavyWork>()
+                .RunAsync(seconds, () => Task.Run(() => Refusing(play)), HttpContext.RequestAborted);
+        });
+
+    /// <summary>Sees to it that a take can be recorded at all, with its count-in and its end.</summary>
+    /// <param name="seconds">How long it lasts.</param>
+    /// <exception cref="ArgumentException">No recording holds it.</exception>
+    protected static void RefuseTooLong(double seconds)
+    {
+        const double Most = WavFile.MaximumSeconds - 10;
+        if (seconds > Most)
+            throw new ArgumentException(
+                $"This would last {seconds / 60:0} minutes. A take lasts at most {WavFile.MaximumSeconds / 60:0} minutes: choose fewer notes, "
+                    + "fewer times or a faster tempo."
+            );
+    }
 
     /// <summary>Refuses what was sent, in one sentence.</summary>
     protected static ContentResult Refuse(string sentence, int code = StatusCodes.Status422UnprocessableEntity) =>

@@ -229,8 +229,13 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         where TRequest : AskedUnder => take?.Entry.Request is { } request ? kind.Read(request) : null;
 
     /// <summary>A drill as the page counts it, with what is asked sealed in it.</summary>
+    /// <exception cref="ArgumentException">No recording holds it.</exception>
     protected CountedDrill Asking<TRequest>(CountedDrill counted, RequestKind<TRequest> kind, TRequest asked)
-        where TRequest : AskedUnder => counted with { Request = Seal.Seal(new IssuedRequest(kind.Write(asked), PupilId, Clock.Now)) };
+        where TRequest : AskedUnder
+    {
+        RefuseTooLong(counted.TotalBeats * counted.BeatSeconds);
+        return counted with { Request = Seal.Seal(new IssuedRequest(kind.Write(asked), PupilId, Clock.Now)) };
+    }
 
     /// <summary>
     /// What a take was asked to be: as the page was given it, or made now from what was sent beside the sound where nothing was given, or

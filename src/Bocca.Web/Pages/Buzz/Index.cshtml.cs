@@ -143,7 +143,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
             return Refuse(refusal);
         var start = IsModelled(asked) ? asked.StartHz(Pupil.Instrument, Room.Tuning) : 0;
         var counted = CountedDrill.Of(plan, ModelLine.Of(plan, start), BeatSheet.RestWords(Approach, on), start);
-        return await CountedAsync(Asking(counted, BuzzRequest.Kind, RequestOf(asked, plan, on)), plan);
+        return await RefusingAsync(() => CountedAsync(Asking(counted, BuzzRequest.Kind, RequestOf(asked, plan, on)), plan));
     }
 
     /// <summary>The practice player's take as a WAV.</summary>
