@@ -233,8 +233,8 @@ public abstract class StagePage(Journal journal) : PageModel
         const double Most = WavFile.MaximumSeconds - 10;
         if (seconds > Most)
             throw new ArgumentException(
-                $"This would last {seconds / 60:0} minutes. A take lasts at most {WavFile.MaximumSeconds / 60:0} minutes: choose fewer notes, "
-                    + "fewer times or a faster tempo."
+                $"This would last {seconds / 60:0} minutes. A take lasts at most {WavFile.MaximumSeconds / 60:0} minutes: "
+                    + "choose fewer notes, fewer times or a faster tempo."
             );
     }
 
