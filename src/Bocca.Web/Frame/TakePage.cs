@@ -6,6 +6,7 @@ using Bocca.Core.Teaching;
 using Bocca.Web.Pages.Practice;
 using Bocca.Web.Record;
 using Bocca.Web.Record.Requests;
+using Bocca.Web.Record.Shapes;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -105,6 +106,9 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     [BindProperty(SupportsGet = true, Name = "source")]
     public EntrySource? Source { get; set; }
 
+    /// <summary>How far the pupil has come, as a request has it.</summary>
+    protected string StageText => StoredNames.LearningStages[Pupil!.Stage];
+
     /// <summary>What the teacher has set otherwise, as a request has it; null for nothing.</summary>
     protected string? OwnText => TeachersOwn.ToString() is { Length: > 0 } own ? own : null;
 
@@ -139,7 +143,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         if (verdict is not { HeardAs: { } was, Guessed: null } || entry.Kept || !Guess.Choices(was).Contains(said))
             return Refuse("This take was told already.");
         payload = WithVerdict(payload, verdict with { Guessed = said });
-        entry.Payload = Kind.Write(payload);
+        Kind.Rewrite(entry, payload);
         await Db.SaveChangesAsync();
         return await OnStageAsync(new Shown<T>(entry, payload));
     }

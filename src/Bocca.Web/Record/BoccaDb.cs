@@ -1,4 +1,5 @@
 using Bocca.Web.Record.Requests;
+using Bocca.Web.Record.Shapes;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 
@@ -74,8 +75,8 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         modelBuilder.Entity<Pupil>(pupil =>
         {
             pupil.HasQueryFilter(each => each.DeletedAt == null);
-            pupil.Property(each => each.Preset).HasConversion<string>().HasMaxLength(30);
-            pupil.Property(each => each.Stage).HasConversion<string>().HasMaxLength(30);
+            pupil.Property(each => each.Preset).HasConversion(Named(StoredNames.Presets)).HasMaxLength(30);
+            pupil.Property(each => each.Stage).HasConversion(Named(StoredNames.LearningStages)).HasMaxLength(30);
             pupil.HasIndex(each => each.Key).IsUnique();
             pupil.Ignore(each => each.Instrument).Ignore(each => each.Reading).Ignore(each => each.Consent);
             pupil.HasMany<Entry>().WithOne().HasForeignKey(entry => entry.PupilId);
@@ -84,7 +85,7 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         });
         modelBuilder.Entity<RoomSettings>(room =>
         {
-            room.Property(each => each.Preset).HasConversion<string>().HasMaxLength(30);
+            room.Property(each => each.Preset).HasConversion(Named(StoredNames.Presets)).HasMaxLength(30);
             room.Property(each => each.Id).ValueGeneratedNever();
             room.Ignore(each => each.Approach).Ignore(each => each.Conditions).Ignore(each => each.Tuning);
         });
@@ -151,7 +152,7 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         {
             slot.HasQueryFilter(each => each.DeletedAt == null);
             slot.Ignore(each => each.Slot).Ignore(each => each.ExceptDays).Ignore(each => each.Who);
-            slot.Property(each => each.Day).HasConversion<string>().HasMaxLength(10);
+            slot.Property(each => each.Day).HasConversion(Named(StoredNames.Days)).HasMaxLength(10);
             slot.HasOne<Pupil>().WithMany().HasForeignKey(each => each.PupilId);
             // Nobody has the same lesson twice.
             slot.HasIndex(each => new
@@ -182,7 +183,7 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         {
             paper.HasQueryFilter(each => each.DeletedAt == null);
             paper.Ignore(each => each.Name).Ignore(each => each.ItemId);
-            paper.Property(each => each.From).HasConversion<string>().HasMaxLength(30);
+            paper.Property(each => each.From).HasConversion(Named(StoredNames.LearningStages)).HasMaxLength(30);
         });
     }
 
@@ -191,9 +192,9 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
         modelBuilder.Entity<Entry>(entry =>
         {
             entry.HasQueryFilter(each => each.DeletedAt == null);
-            entry.Property(each => each.Stage).HasConversion<string>().HasMaxLength(20);
-            entry.Property(each => each.Source).HasConversion<string>().HasMaxLength(20);
-            entry.Property(each => each.Outcome).HasConversion<string>().HasMaxLength(20);
+            entry.Property(each => each.Stage).HasConversion(Named(StoredNames.SoundStages)).HasMaxLength(20);
+            entry.Property(each => each.Source).HasConversion(Named(StoredNames.Sources)).HasMaxLength(20);
+            entry.Property(each => each.Outcome).HasConversion(Named(StoredNames.Outcomes)).HasMaxLength(20);
             foreach (var instant in Instants)
                 entry.Property(instant).HasConversion<InstantConverter>();
             entry.HasOne(each => each.Payload).WithOne().HasForeignKey<EntryPayload>(payload => payload.EntryId);
@@ -246,7 +247,7 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
                 each.Name,
                 each.Item,
             });
-            figure.Property(each => each.Stage).HasConversion<string>().HasMaxLength(20);
+            figure.Property(each => each.Stage).HasConversion(Named(StoredNames.SoundStages)).HasMaxLength(20);
             figure.Property(each => each.At).HasConversion<InstantConverter>();
             figure.HasIndex(each => new
             {
@@ -275,6 +276,10 @@ public sealed class BoccaDb(DbContextOptions<BoccaDb> options) : DbContext(optio
     // SQLite keeps no time zone; every moment in the record is UTC.
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
         configurationBuilder.Properties<DateTime>().HaveConversion<UtcConverter>();
+
+    /// <summary>A choice under its name in the record.</summary>
+    private static ValueConverter<T, string> Named<T>(Names<T> names)
+        where T : struct, Enum => new(value => names[value], stored => names.Read(stored));
 
     private sealed class UtcConverter()
         : ValueConverter<DateTime, DateTime>(moment => moment.ToUniversalTime(), stored => DateTime.SpecifyKind(stored, DateTimeKind.Utc));

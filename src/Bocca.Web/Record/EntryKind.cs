@@ -1,5 +1,7 @@
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using Bocca.Core.Judging;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Record;
 
@@ -52,10 +54,12 @@ public abstract class EntryKind(string id, string noun)
 
     /// <summary>Reads a payload that comes from elsewhere, and puts it into today's form.</summary>
     /// <returns>It; null where this kind has none.</returns>
-    /// <exception cref="System.Text.Json.JsonException">It is none of this kind.</exception>
-    /// <exception cref="InvalidDataException">It is missing, or of a newer form.</exception>
+    /// <exception cref="InvalidDataException">It is missing, none of this kind, or of a newer form.</exception>
     /// <exception cref="ArgumentException">A number in it is none.</exception>
     public virtual EntryPayload? Checked(EntryPayload? payload) => null;
+
+    /// <summary>What is stored of its payload; null where this kind has none.</summary>
+    public virtual Type? Shaped => null;
 }
 
 /// <summary>A payload of what was judged.</summary>
@@ -77,6 +81,9 @@ public sealed class PlainKind(string id, string noun) : EntryKind(id, noun)
 public sealed class EntryKind<T>(string id, string noun) : EntryKind(id, noun)
     where T : class
 {
+    /// <summary>How its payload is written and read.</summary>
+    public required PayloadShape<T> Shape { get; init; }
+
     /// <summary>The form of the payload that is written today.</summary>
     public int Version { get; init; } = 1;
 
@@ -88,15 +95,46 @@ public sealed class EntryKind<T>(string id, string noun) : EntryKind(id, noun)
     /// <summary>The columns that follow from the payload.</summary>
     public Action<Entry, T> Columns { get; init; } = (_, _) => { };
 
-    public EntryPayload Write(T payload) => new() { Version = Version, Body = Stored.Write(payload) };
+    public override Type Shaped => Shape.StoredType;
+
+    public EntryPayload Write(T payload) => new() { Version = Version, Body = Shape.Write(payload) };
+
+    /// <summary>Writes another payload in the place of the one that an entry has; what this version does not know of that stays.</summary>
+    public void Rewrite(Entry entry, T payload)
+    {
+        var standing = entry.Payload!;
+        (standing.Body, standing.Version) = (Shape.Rewrite(InForm(standing), payload), Version);
+    }
 
     /// <summary>Reads the payload of an entry.</summary>
-    /// <exception cref="InvalidDataException">It was not loaded, or is of a newer form.</exception>
-    public T Read(Entry entry) => Stored.Read<T>(InForm(entry.Payload));
+    /// <exception cref="InvalidDataException">
+    /// It was not loaded, is of a newer form, or something in it is missing: the message names the entry.
+    /// </exception>
+    public T Read(Entry entry)
+    {
+        try
+        {
+            return Shape.Read(InForm(entry.Payload));
+        }
+        catch (Exception problem) when (problem is InvalidDataException or JsonException)
+        {
+            throw new InvalidDataException($"Entry {entry.Id} of kind '{Id}' cannot be read: {problem.Message}", problem);
+        }
+    }
 
     public override JsonNode? BodyOf(Entry entry) => JsonNode.Parse(InForm(entry.Payload));
 
-    public override EntryPayload Checked(EntryPayload? payload) => new() { Version = Version, Body = Stored.Checked<T>(InForm(payload)) };
+    public override EntryPayload Checked(EntryPayload? payload)
+    {
+        try
+        {
+            return new EntryPayload { Version = Version, Body = Shape.Checked(InForm(payload)) };
+        }
+        catch (JsonException problem)
+        {
+            throw new InvalidDataException($"A {Noun} cannot be read: {problem.Message}", problem);
+        }
+    }
 
     /// <summary>A payload's body in the form that is written today.</summary>
     private string InForm(EntryPayload? payload)

@@ -101,8 +101,7 @@ public static class LessonRecord
             return null;
         var entry = await journal.Db.Entries.Include(each => each.Payload).FirstAsync(each => each.Id == open.Entry.Id);
         var payload = change(entry, PracticeStop.Lessons.Read(entry));
-        var written = PracticeStop.Lessons.Write(payload);
-        (entry.Payload!.Version, entry.Payload.Body) = (written.Version, written.Body);
+        PracticeStop.Lessons.Rewrite(entry, payload);
         await journal.Db.SaveChangesAsync();
         return new Shown<LessonPayload>(entry, payload);
     }

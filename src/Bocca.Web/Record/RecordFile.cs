@@ -1,5 +1,4 @@
 using System.Diagnostics;
-using System.Text.Json;
 using Bocca.Web.Frame;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
@@ -139,7 +138,7 @@ public static class RecordFile
                 Journal.AddFigures(kind, entry);
             return true;
         }
-        catch (Exception problem) when (problem is InvalidDataException or JsonException)
+        catch (InvalidDataException)
         {
             return false;
         }

@@ -1,9 +1,10 @@
 using Bocca.Core.Judging;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Record;
 
 /// <summary>Why a step was advised, and by which entry; null where that is not known.</summary>
-public sealed record StepPayload(string Reason, long? Because = null);
+public sealed record StepPayload(string Reason, long? Because = null) : StoredShape;
 
 /// <summary>
 /// A next step that was accepted. It is tried whenever something of its drill is kept, and stands open until that shows it, or another
@@ -15,6 +16,7 @@ public static class Steps
     public static EntryKind<StepPayload> Kind { get; } =
         new("step", "step")
         {
+            Shape = PayloadShape.Itself<StepPayload>(),
             Title = step =>
                 step.Outcome == Outcome.Passed ? $"Next step: came{(step.Asked > 1 ? $", tried {Tries(step)}" : "")}"
                 : step.DoneAt is null ? $"Next step, {(step.Asked > 0 ? $"tried {Tries(step)}" : "open")}"
@@ -48,7 +50,7 @@ public static class Steps
     {
         var payload = Kind.Read(step);
         long? because = payload.Because is { } there && ids.TryGetValue(there, out var here) ? here : null;
-        step.Payload!.Body = Kind.Write(payload with { Because = because }).Body;
+        Kind.Rewrite(step, payload with { Because = because });
     }
 
     public static Entry Entry(int pupilId, NextStep next, DateTime at) =>

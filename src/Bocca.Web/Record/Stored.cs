@@ -1,36 +1,52 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 
 namespace Bocca.Web.Record;
 
-/// <summary>How results of the core are written into the record: what can be computed from the rest is left out.</summary>
+/// <summary>How stored forms are written as text: nothing for null, and what is missing where it may not be is an error.</summary>
 internal static class Stored
 {
     private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
     {
         IgnoreReadOnlyProperties = true,
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
-        Converters = { new JsonStringEnumConverter() },
     };
 
     private static readonly JsonSerializerOptions Strict = FromElsewhere();
 
     public static string Write<T>(T value) => JsonSerializer.Serialize(value, Options);
 
-    public static T Read<T>(string json) =>
-        JsonSerializer.Deserialize<T>(json, Options) ?? throw new InvalidDataException($"The record holds no {typeof(T).Name}.");
-
     /// <summary>Reads what has to be whole: a missing or empty part is an error.</summary>
     /// <exception cref="JsonException">Something is missing, null or of another kind.</exception>
     public static T ReadWhole<T>(string json) =>
         JsonSerializer.Deserialize<T>(json, Strict) ?? throw new JsonException($"There is no {typeof(T).Name}.");
 
-    /// <summary>Reads what comes from elsewhere.</summary>
-    /// <returns>The same as text, with nothing in it but what was read.</returns>
-    /// <exception cref="JsonException">Something is missing, null or of another kind.</exception>
-    /// <exception cref="ArgumentException">A number is none.</exception>
-    public static string Checked<T>(string json) => Write(ReadWhole<T>(json));
+    /// <summary>Puts into something that is written anew what this version does not know of what stood there.</summary>
+    /// <param name="standing">What stood there.</param>
+    /// <param name="written">The same, written anew.</param>
+    public static string WithUnknown<T>(string standing, string written)
+    {
+        var tree = JsonNode.Parse(written);
+        KeepUnknown(JsonNode.Parse(standing), tree, Strict.GetTypeInfo(typeof(T)));
+        return tree!.ToJsonString(Options);
+    }
+
+    private static void KeepUnknown(JsonNode? standing, JsonNode? written, JsonTypeInfo info)
+    {
+        if (standing is JsonArray olds && written is JsonArray news && info.ElementType is { } element)
+            foreach (var (old, renewed) in olds.Zip(news))
+                KeepUnknown(old, renewed, Strict.GetTypeInfo(element));
+        if (standing is not JsonObject from || written is not JsonObject into)
+            return;
+        var known = info.Properties.Where(property => !property.IsExtensionData).ToDictionary(property => property.Name);
+        foreach (var (name, value) in from)
+            if (known.TryGetValue(name, out var property))
+                KeepUnknown(value, into[name], Strict.GetTypeInfo(property.PropertyType));
+            else if (info.Properties.Any(each => each.IsExtensionData))
+                into[name] = value?.DeepClone();
+    }
 
     /// <summary>
     /// Options to read what comes from elsewhere: what may not be null has to be there, names of things are names, numbers numbers.
@@ -50,7 +66,7 @@ internal static class Stored
     private static void AskForAll(JsonTypeInfo info)
     {
         foreach (var property in info.Properties)
-            if (property.AssociatedParameter is { HasDefaultValue: false, IsNullable: false } && !property.PropertyType.IsValueType)
+            if (property.AssociatedParameter is { HasDefaultValue: false, IsNullable: false })
                 property.IsRequired = true;
     }
 }

@@ -1,11 +1,12 @@
 using Bocca.Core.Judging;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Tests.Dummy;
 
 /// <summary>What a hummed note has beside its columns.</summary>
-public sealed record HumPayload(double Hertz);
+public sealed record HumPayload(double Hertz) : StoredShape;
 
 /// <summary>A stop that is not part of the product: all that a new one has to bring is here.</summary>
 public static class HummingStop
@@ -15,6 +16,7 @@ public static class HummingStop
     public static EntryKind<HumPayload> Hums { get; } =
         new("hum", "hum")
         {
+            Shape = PayloadShape.Itself<HumPayload>(),
             IsTake = true,
             DueAfterDays = _ => 2,
             Title = hum => $"Hummed {hum.DrillId}",

@@ -3,6 +3,7 @@ using Bocca.Core.Judging;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Pages.Breath;
 
@@ -12,10 +13,11 @@ namespace Bocca.Web.Pages.Breath;
 /// <param name="HeardSeconds">Seconds of the shortest unbroken out-breath, where a microphone heard it.</param>
 /// <param name="VariationPercent">How much its level varied, where it was heard.</param>
 /// <param name="Stopped">Whether it was stopped.</param>
-public sealed record BreathPayload(double AskedCounts, double AskedSeconds, double? HeardSeconds, double? VariationPercent, bool Stopped);
+public sealed record BreathPayload(double AskedCounts, double AskedSeconds, double? HeardSeconds, double? VariationPercent, bool Stopped)
+    : StoredShape;
 
 /// <summary>A full breath into a balloon, as measured.</summary>
-public sealed record BalloonPayload(double CircumferenceCm);
+public sealed record BalloonPayload(double CircumferenceCm) : StoredShape;
 
 /// <summary>The Breath stop, and what it writes into the record.</summary>
 public static class BreathStop
@@ -27,6 +29,7 @@ public static class BreathStop
     public static EntryKind<BreathPayload> Drills { get; } =
         new("breath", "drill")
         {
+            Shape = PayloadShape.Itself<BreathPayload>(),
             Title = drill => DrillName(drill.DrillId!) ?? drill.DrillId!,
             Gone = "The entry is gone; what was breathed still counts for today.",
             Back = "The entry is back.",
@@ -37,6 +40,7 @@ public static class BreathStop
     public static EntryKind<BalloonPayload> Balloons { get; } =
         new("balloon", "reading")
         {
+            Shape = PayloadShape.Itself<BalloonPayload>(),
             Title = _ => "Full breath, balloon",
             Gone = "The reading is gone.",
             Figures = (reading, _) => [new Figure(BreathFigures.Litres, reading.Level!.Value)],

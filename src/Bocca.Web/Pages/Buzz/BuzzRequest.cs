@@ -1,6 +1,6 @@
 using Bocca.Core.Buzz.Drills;
-using Bocca.Core.Teaching;
 using Bocca.Web.Record.Requests;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Pages.Buzz;
 
@@ -33,5 +33,5 @@ public sealed record BuzzRequest(string Drill, StoredCues Cues, string PlayedOn,
 
     /// <summary>The same as the core hears it.</summary>
     /// <exception cref="InvalidDataException">It is no take.</exception>
-    public AskedTake Asked() => new(ReadDrill(), Cues.Read(), Named<SoundStage>(PlayedOn), ReadStage());
+    public AskedTake Asked() => new(ReadDrill(), Cues.Read(), StoredNames.SoundStages.Read(PlayedOn), ReadStage());
 }

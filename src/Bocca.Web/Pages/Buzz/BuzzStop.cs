@@ -18,6 +18,7 @@ public static class BuzzStop
     public static EntryKind<BuzzPayload> Takes { get; } =
         new("buzz", "take")
         {
+            Shape = StoredBuzzTake.Shape,
             IsTake = true,
             Title = take => $"{DrillName(take.DrillId!) ?? take.DrillId}, {Wording.On(take.Stage ?? SoundStage.Mouthpiece)}",
             Opens = take => $"/buzz/{take.PupilId}?take={take.Id}",

@@ -12,6 +12,7 @@ using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Bocca.Web.Record.Requests;
+using Bocca.Web.Record.Shapes;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -198,7 +199,14 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
     private BuzzRequest RequestOf(BuzzDrill drill, CuePlan plan, SoundStage on)
     {
         var player = new PlayerSituation(Pupil!.Instrument, Pupil.Reading, Room.Tuning);
-        return new BuzzRequest(drill.Id, StoredCues.Of(plan), $"{on}", StoredInstrument.Of(player), $"{Pupil.Stage}", $"{Approach}")
+        return new BuzzRequest(
+            drill.Id,
+            StoredCues.Of(plan),
+            StoredNames.SoundStages[on],
+            StoredInstrument.Of(player),
+            StageText,
+            $"{Approach}"
+        )
         {
             StartHz = IsModelled(drill) ? drill.StartHz(player.Instrument, player.Tuning) : null,
             Own = OwnText,

@@ -256,7 +256,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
             asked.GapBeats,
             ToleranceMs,
             StoredInstrument.Of(player),
-            $"{Pupil.Stage}",
+            StageText,
             $"{Approach}"
         )
         {

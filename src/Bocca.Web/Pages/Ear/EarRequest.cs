@@ -3,6 +3,7 @@ using Bocca.Core.Fingering.Class;
 using Bocca.Core.Music;
 using Bocca.Core.Teaching;
 using Bocca.Web.Record.Requests;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Pages.Ear;
 
@@ -24,7 +25,7 @@ public sealed record StoredQuestion(
     IReadOnlyList<string> Sung,
     IReadOnlyList<string> Played,
     double NoteBeats
-)
+) : StoredShape
 {
     /// <summary>The most beats that a note lasts (ours).</summary>
     private const double MostBeats = 64;

@@ -75,6 +75,7 @@ public static class EarStop
     public static EntryKind<EarPayload> Answers { get; } =
         new("ear", "answer")
         {
+            Shape = StoredEarAnswer.Shape,
             IsTake = true,
             Title = answer => $"Ear: {EarName(answer.DrillId!)}",
             Opens = answer => $"/ear/{(answer.DrillId == Faults ? "tell/" : "")}{answer.PupilId}?take={answer.Id}",
@@ -85,6 +86,7 @@ public static class EarStop
     public static EntryKind<CountPayload> Cards { get; } =
         new("cards", "row of cards")
         {
+            Shape = StoredCardsTake.Shape,
             Plural = "rows of cards",
             IsTake = true,
             StepDrill = _ => CountTakeJudge.DrillId,

@@ -232,7 +232,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
         tapped?.Split(' ', StringSplitOptions.RemoveEmptyEntries) is { Length: <= EarLine.MostNotes } parts ? parts : [];
 
     private EarRequest RequestOf(EarQuestion question, string? line) =>
-        new(question.Drill.Id, StoredQuestion.Of(question), StoredInstrument.Of(_situation!), $"{Pupil!.Stage}", $"{Approach}")
+        new(question.Drill.Id, StoredQuestion.Of(question), StoredInstrument.Of(_situation!), StageText, $"{Approach}")
         {
             Line = string.IsNullOrWhiteSpace(line) ? null : line.Trim(),
             Own = OwnText,

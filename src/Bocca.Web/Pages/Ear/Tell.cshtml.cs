@@ -216,7 +216,7 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
     private OwnTakeRequest RequestOf(string pair)
     {
         var note = StoredNote.Of(FaultPair.Get(pair).Plan(Note()).Notes[0]);
-        return new OwnTakeRequest(pair, note, StoredInstrument.Of(Situation()), $"{Pupil!.Stage}", $"{Approach}") { Own = OwnText };
+        return new OwnTakeRequest(pair, note, StoredInstrument.Of(Situation()), StageText, $"{Approach}") { Own = OwnText };
     }
 
     private PlayerSituation Situation() => new(Pupil!.Instrument, Pupil.Reading, Room.Tuning);

@@ -6,11 +6,12 @@ using Bocca.Core.Music;
 using Bocca.Core.Practice;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Pages.Notes;
 
 /// <summary>The fingering taught for a written note.</summary>
-public sealed record NotePayload(string Setting, int Partial, double Cents);
+public sealed record NotePayload(string Setting, int Partial, double Cents) : StoredShape;
 
 /// <summary>The answers of a silent drill.</summary>
 public sealed record HandPayload(IReadOnlyList<HandMark> Marks, double MedianSeconds);
@@ -38,6 +39,7 @@ public static class NotesStop
     public static EntryKind<NotePayload> Notes { get; } =
         new("note", "note")
         {
+            Shape = PayloadShape.Itself<NotePayload>(),
             StepDrill = _ => null,
             Title = note => $"Note {Wording.Spelled(note.Subject)}",
             Opens = note => $"/notes/{note.PupilId}?note={Uri.EscapeDataString(note.Subject)}",
@@ -47,6 +49,7 @@ public static class NotesStop
     public static EntryKind<HandPayload> Hands { get; } =
         new("hand", "drill")
         {
+            Shape = StoredHandDrill.Shape,
             Title = drill => $"The hand: {HandName(drill.DrillId!) ?? drill.DrillId}",
             Opens = drill => $"/notes/{drill.PupilId}/hand?drill={drill.DrillId}",
             Figures = (_, drill) => HandFigures.Of(drill.Marks, drill.MedianSeconds),
@@ -55,6 +58,7 @@ public static class NotesStop
     public static EntryKind<MeasuredPayload> Measured { get; } =
         new("measured", "measurement")
         {
+            Shape = StoredMeasured.Shape,
             Title = _ => "The instrument measured",
             Opens = measured => $"/notes/{measured.PupilId}/instrument",
             Gone = "The measurement is gone.",

@@ -3,6 +3,7 @@ using Bocca.Core.Practice.Lesson;
 using Bocca.Core.Practice.Week;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Shapes;
 using Microsoft.AspNetCore.Mvc;
 using MimeKit;
 
@@ -13,7 +14,7 @@ namespace Bocca.Web.Pages.Practice;
 /// <param name="Guardian">The guardian's.</param>
 /// <param name="Title">Its subject.</param>
 /// <param name="Body">Its lines.</param>
-public sealed record MessagePayload(string To, string Guardian, string Title, string Body);
+public sealed record MessagePayload(string To, string Guardian, string Title, string Body) : StoredShape;
 
 /// <summary>A message as it was typed.</summary>
 public sealed record SentMessage(string? To, string? Guardian, string? Title, string? Body);

@@ -3,6 +3,7 @@ using Bocca.Core.Practice.Lesson;
 using Bocca.Core.Practice.Week;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Pages.Practice;
 
@@ -61,6 +62,7 @@ public static class PracticeStop
     public static EntryKind<WeekPayload> Weeks { get; } =
         new("week", "week")
         {
+            Shape = StoredWeek.Shape,
             Title = week => $"Week from {week.Subject}",
             Opens = week => $"/practice/{week.PupilId}/week?from={week.Subject}",
             Gone = "The week is gone.",
@@ -80,6 +82,7 @@ public static class PracticeStop
     public static EntryKind<LessonPayload> Lessons { get; } =
         new("lesson", "lesson")
         {
+            Shape = StoredLesson.Shape,
             Title = lesson => lesson.DoneAt is null ? "A lesson, not ended" : $"A lesson of {(lesson.ElapsedSeconds ?? 0) / 60:0} minutes",
             Opens = lesson => $"/practice/{lesson.PupilId}",
             Gone = "The lesson is gone; what was kept in it stays.",
@@ -127,6 +130,7 @@ public static class PracticeStop
     public static EntryKind<MessagePayload> Messages { get; } =
         new("message", "message")
         {
+            Shape = PayloadShape.Itself<MessagePayload>(),
             Title = message => $"Message: {message.Summary}",
             Opens = message => $"/practice/{message.PupilId}/message",
             Gone = "The message is gone.",

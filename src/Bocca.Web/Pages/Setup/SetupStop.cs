@@ -2,6 +2,7 @@ using Bocca.Core.Embouchure;
 using Bocca.Core.Judging;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Pages.Setup;
 
@@ -11,7 +12,7 @@ public sealed record PlacementPayload(double RimMm, FrontMarks Marks, Placement 
 /// <summary>Advice that a teacher took, or overruled.</summary>
 /// <param name="SuggestedId">What the evidence pointed to; another than the entry's own where the teacher overruled it.</param>
 /// <param name="Why">The evidence in words.</param>
-public sealed record AdvicePayload(string SuggestedId, string Why);
+public sealed record AdvicePayload(string SuggestedId, string Why) : StoredShape;
 
 /// <summary>The Set-up stop, and what it writes into the record.</summary>
 public static class SetupStop
@@ -22,6 +23,7 @@ public static class SetupStop
     public static EntryKind<PlacementPayload> Placements { get; } =
         new("placement", "placement")
         {
+            Shape = StoredPlacement.Shape,
             Title = placed => $"Placement, {100 * placed.Level:0} % above",
             Opens = placed => $"/set-up/{placed.PupilId}",
             Gone = "The placement is gone.",
@@ -63,6 +65,7 @@ public static class SetupStop
     public static EntryKind<AdvicePayload> Advice { get; } =
         new("advice", "advice")
         {
+            Shape = PayloadShape.Itself<AdvicePayload>(),
             Plural = "advice taken",
             Title = advice => $"Advice: {SymptomName(advice.Subject)}",
             Opens = advice => $"/set-up/{advice.PupilId}/watch",

@@ -11,6 +11,7 @@ using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Bocca.Web.Record.Requests;
+using Bocca.Web.Record.Shapes;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Slurs;
@@ -218,7 +219,14 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
     }
 
     private SlurRequest RequestOf(AskedSlur asked) =>
-        new(StoredSlur.Of(asked.Slur), asked.Tempo, asked.Times, StoredInstrument.Of(asked.Player), $"{asked.Pupil}", $"{Approach}")
+        new(
+            StoredSlur.Of(asked.Slur),
+            asked.Tempo,
+            asked.Times,
+            StoredInstrument.Of(asked.Player),
+            StoredNames.LearningStages[asked.Pupil],
+            $"{Approach}"
+        )
         {
             Own = OwnText,
         };

@@ -3,6 +3,7 @@ using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Record.Requests;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Pages.Slurs;
 
@@ -10,7 +11,7 @@ namespace Bocca.Web.Pages.Slurs;
 /// <param name="Shape">The way it goes, by its id.</param>
 /// <param name="Name">What that way is called.</param>
 /// <param name="Notes">Its notes; their labels are the vowels.</param>
-public sealed record StoredSlur(string Shape, string Name, IReadOnlyList<StoredNote> Notes)
+public sealed record StoredSlur(string Shape, string Name, IReadOnlyList<StoredNote> Notes) : StoredShape
 {
     /// <summary>Whether it goes by semitones instead of along one tube; null for no.</summary>
     public bool? Neighbours { get; init; }

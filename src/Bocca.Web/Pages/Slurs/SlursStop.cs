@@ -20,6 +20,7 @@ public static class SlursStop
     public static EntryKind<SlurPayload> Takes { get; } =
         new("slur", "slur")
         {
+            Shape = StoredSlurTake.Shape,
             IsTake = true,
             DueAfterDays = _ => SlurDay.DueDays,
             Title = take => $"Slur {Wording.Spelled(take.Subject.Replace("~", " "))}",

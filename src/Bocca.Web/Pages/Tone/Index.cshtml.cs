@@ -175,7 +175,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             asked.Settings?.Trim() ?? "",
             StoredRow.Of(plan),
             StoredInstrument.Of(player),
-            $"{Pupil!.Stage}",
+            StageText,
             $"{Approach}"
         )
         {

@@ -22,6 +22,7 @@ public static class ToneStop
     public static EntryKind<TonePayload> Takes { get; } =
         new("tone", "take")
         {
+            Shape = StoredToneTake.Shape,
             IsTake = true,
             Title = take => DrillName(take.DrillId!) + (take.Subject.Length is > 0 and < 40 ? $", {Wording.Spelled(take.Subject)}" : ""),
             Opens = take => $"/tone/{take.PupilId}?take={take.Id}",

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Record.Requests;
 
@@ -8,14 +9,14 @@ namespace Bocca.Web.Record.Requests;
 /// <param name="On">The instrument as it was measured.</param>
 /// <param name="Stage">How far the pupil had come: the name of the stage.</param>
 /// <param name="Approach">The teacher's approach, as it is stored.</param>
-public abstract record AskedUnder(StoredInstrument On, string Stage, string Approach)
+public abstract record AskedUnder(StoredInstrument On, string Stage, string Approach) : StoredShape
 {
     /// <summary>What the teacher had set otherwise than it ships, bands and cues among it, as it is stored; null for nothing.</summary>
     public string? Own { get; init; }
 
     /// <summary>How far the pupil had come.</summary>
     /// <exception cref="InvalidDataException">There is no such stage.</exception>
-    public LearningStage ReadStage() => Named<LearningStage>(Stage);
+    public LearningStage ReadStage() => StoredNames.LearningStages.Read(Stage);
 
     /// <summary>What the teacher had set otherwise.</summary>
     /// <exception cref="InvalidDataException">It is no such list.</exception>
@@ -40,12 +41,4 @@ public abstract record AskedUnder(StoredInstrument On, string Stage, string Appr
             Weights = today.Weights,
             Hand = today.Hand,
         };
-
-    /// <summary>A value by its name.</summary>
-    /// <exception cref="InvalidDataException">There is none of this name.</exception>
-    internal static T Named<T>(string name)
-        where T : struct, Enum =>
-        Enum.TryParse<T>(name, out var value) && $"{value}" == name
-            ? value
-            : throw new InvalidDataException($"'{name}' is no {typeof(T).Name}.");
 }

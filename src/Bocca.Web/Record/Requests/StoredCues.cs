@@ -1,4 +1,5 @@
 using Bocca.Core.Teaching;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Record.Requests;
 
@@ -6,7 +7,7 @@ namespace Bocca.Web.Record.Requests;
 /// <param name="Start">Beats from the first cue.</param>
 /// <param name="Sound">Beats that sound.</param>
 /// <param name="Rest">Beats of rest after it.</param>
-public sealed record StoredCue(double Start, double Sound, double Rest)
+public sealed record StoredCue(double Start, double Sound, double Rest) : StoredShape
 {
     /// <summary>The most beats that a cue or a rest lasts, and the latest beat on which one begins (ours): no drill comes near.</summary>
     private const double MostBeats = 256,
@@ -42,7 +43,7 @@ public sealed record StoredCue(double Start, double Sound, double Rest)
             Tongued = Said(cue.Tongued),
             Voice = Said(cue.Voice),
             Silent = Said(cue.Silent),
-            On = cue.On is { } on ? $"{on}" : null,
+            On = StoredNames.SoundStages.Of(cue.On),
         };
 
     /// <summary>The cue.</summary>
@@ -58,7 +59,7 @@ public sealed record StoredCue(double Start, double Sound, double Rest)
                 Tongued = Tongued ?? false,
                 Voice = Voice ?? false,
                 Silent = Silent ?? false,
-                On = On is null ? null : AskedUnder.Named<SoundStage>(On),
+                On = StoredNames.SoundStages.ReadIf(On),
             }
             : throw new InvalidDataException($"{Sound} beats from beat {Start} on are no cue.");
 
@@ -68,7 +69,7 @@ public sealed record StoredCue(double Start, double Sound, double Rest)
 /// <summary>Cues as they were asked, with their times.</summary>
 /// <param name="Tempo">Beats a minute.</param>
 /// <param name="Tries">The cues, in order.</param>
-public sealed record StoredCues(double Tempo, IReadOnlyList<StoredCue> Tries)
+public sealed record StoredCues(double Tempo, IReadOnlyList<StoredCue> Tries) : StoredShape
 {
     /// <summary>The most cues of a take (ours): no drill comes near.</summary>
     private const int MostTries = 200;

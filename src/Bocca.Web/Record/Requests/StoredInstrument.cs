@@ -1,6 +1,7 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Tone.Notes;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Record.Requests;
 
@@ -8,7 +9,7 @@ namespace Bocca.Web.Record.Requests;
 /// <param name="Instrument">Its id in the catalogue.</param>
 /// <param name="Reading">The id of the way it is read.</param>
 /// <param name="A4Hz">The reference A, hertz.</param>
-public sealed record StoredInstrument(string Instrument, string Reading, double A4Hz)
+public sealed record StoredInstrument(string Instrument, string Reading, double A4Hz) : StoredShape
 {
     /// <summary>Cents of each measured open partial above its place; null for none.</summary>
     public IReadOnlyDictionary<int, double>? Partials { get; init; }

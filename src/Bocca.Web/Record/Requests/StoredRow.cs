@@ -3,6 +3,7 @@ using Bocca.Core.Music;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Notes;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Record.Requests;
 
@@ -13,7 +14,7 @@ namespace Bocca.Web.Record.Requests;
 /// <param name="Partial">The partial, from 1.</param>
 /// <param name="Start">Beats from the first note.</param>
 /// <param name="Beats">Its written length.</param>
-public sealed record StoredNote(string Written, string Sounding, string Setting, int Partial, double Start, double Beats)
+public sealed record StoredNote(string Written, string Sounding, string Setting, int Partial, double Start, double Beats) : StoredShape
 {
     /// <summary>The most beats that a note or a rest lasts, and the latest beat on which one begins (ours): no drill comes near.</summary>
     private const double MostBeats = 64,
@@ -82,7 +83,7 @@ public sealed record StoredNote(string Written, string Sounding, string Setting,
 /// <summary>A row of notes as it was asked, with its times.</summary>
 /// <param name="Tempo">Beats a minute.</param>
 /// <param name="Notes">The notes, in order.</param>
-public sealed record StoredRow(double Tempo, IReadOnlyList<StoredNote> Notes)
+public sealed record StoredRow(double Tempo, IReadOnlyList<StoredNote> Notes) : StoredShape
 {
     public static StoredRow Of(RowPlan plan) => new(plan.Tempo, [.. plan.Notes.Select(StoredNote.Of)]);
 
