@@ -228,7 +228,16 @@ public static class AnalyseCommand
                 finding.Unit,
                 finding.Heard,
             }),
-            verdict.Next,
+            Next = new
+            {
+                Place = verdict.Next.Place.Id,
+                verdict.Next.DrillId,
+                verdict.Next.Cue,
+                verdict.Next.Reason,
+                verdict.Next.Given,
+                verdict.Next.Mends,
+                verdict.Next.Tempo,
+            },
         };
 
     internal static AttemptMeasures Rounded(AttemptMeasures attempt) =>

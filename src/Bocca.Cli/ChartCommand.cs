@@ -34,7 +34,7 @@ public static class ChartCommand
                     Path.GetExtension(path).ToLowerInvariant() switch
                     {
                         ".csv" => ChartFile.Csv(notes),
-                        ".json" => ChartFile.AsJson(player.Instrument, player.Reading, notes),
+                        ".json" => CommandLine.ToJson(ChartFile.Shape(player.Instrument, player.Reading, notes)),
                         ".musicxml" => ChartFile.MusicXml(player.Instrument.Name, player.Reading, notes),
                         _ => throw new ArgumentException($"'{path}' ends in none of .csv, .json and .musicxml."),
                     }
@@ -45,7 +45,7 @@ public static class ChartCommand
 
             if (parsed.GetValue(json))
             {
-                Console.WriteLine(ChartFile.AsJson(player.Instrument, player.Reading, notes));
+                CommandLine.PrintJson(ChartFile.Shape(player.Instrument, player.Reading, notes));
                 return CommandLine.Done;
             }
 

@@ -3,8 +3,10 @@ using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using Bocca.Core;
 using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Teaching;
@@ -29,6 +31,7 @@ public static class CommandLine
         Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
         NumberHandling = JsonNumberHandling.AllowNamedFloatingPointLiterals,
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { LeaveOutWhatFollows } },
     };
 
     /// <summary>The room's reference A, hertz.</summary>
@@ -150,7 +153,19 @@ public static class CommandLine
     }
 
     /// <summary>Prints a value as one JSON object in camelCase.</summary>
-    public static void PrintJson(object value) => Console.Out.WriteLine(JsonSerializer.Serialize(value, Json));
+    public static void PrintJson(object value) => Console.Out.WriteLine(ToJson(value));
+
+    /// <summary>A result as JSON, as commands print it.</summary>
+    public static string ToJson(object value) => JsonSerializer.Serialize(value, Json);
+
+    /// <summary>Leaves out what of a try follows from the rest of it.</summary>
+    private static void LeaveOutWhatFollows(JsonTypeInfo info)
+    {
+        if (info.Type != typeof(AttemptMeasures) && info.Type != typeof(Cue))
+            return;
+        foreach (var follows in info.Properties.Where(property => property.Set is null).ToList())
+            info.Properties.Remove(follows);
+    }
 
     /// <summary>An optional note option, read or refused by name.</summary>
     public static Pitch? PitchOrNull(string? text) => text is null ? null : Pitch.Parse(text);

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 
 namespace Bocca.Core;
@@ -12,12 +11,6 @@ internal static class EmbeddedData
         PropertyNameCaseInsensitive = true,
         UnmappedMemberHandling = JsonUnmappedMemberHandling.Skip,
         Converters = { new JsonStringEnumConverter() },
-    };
-
-    private static readonly JsonSerializerOptions Writing = new(Options)
-    {
-        PropertyNamingPolicy = JsonNamingPolicy.CamelCase,
-        IgnoreReadOnlyProperties = true,
     };
 
     /// <summary>Reads a data file into its type.</summary>
@@ -33,13 +26,6 @@ internal static class EmbeddedData
             throw new InvalidDataException($"The data file {name} does not fit: {problem.Message}", problem);
         }
     }
-
-    /// <summary>Something read from data as a tree, its parts named as in the data.</summary>
-    public static JsonNode Tree<T>(T read) =>
-        JsonSerializer.SerializeToNode(read, Writing) ?? throw new InvalidDataException("There is nothing in it.");
-
-    /// <summary>The same back.</summary>
-    public static T Of<T>(JsonNode tree) => tree.Deserialize<T>(Options) ?? throw new JsonException("nothing in it.");
 
     public static T Parse<T>(string json) => JsonSerializer.Deserialize<T>(json, Options) ?? throw new JsonException("nothing in it.");
 

@@ -4,6 +4,7 @@ using AngleSharp.Html.Dom;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Shapes;
 using Bocca.Web.Record.Requests;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
@@ -155,7 +156,7 @@ public sealed class TakesAsAskedTests : IDisposable
                     .SetProperty(each => each.ReadingId, instrument == "trumpet-bb" ? "treble" : "bass")
             );
             var room = await db.Set<RoomSettings>().FirstOrDefaultAsync() ?? db.Add(new RoomSettings()).Entity;
-            (room.A4Hz, room.Own) = (445, $"{own}");
+            (room.A4Hz, room.Own) = (445, StoredOwn.Write(own));
             return await db.SaveChangesAsync();
         });
     }

@@ -27,23 +27,70 @@ public sealed record BreathLimits
         };
 
     /// <summary>The limits of a teacher, which only lower the ceiling.</summary>
-    public static BreathLimits Of(OwnSettings own) => own.In("breath", Ceiling).Within(Ceiling);
+    public static BreathLimits Of(OwnSettings own) => own.In(Ceiling, Lowered).Within(Ceiling);
 
-    /// <summary>What a teacher may set lower.</summary>
-    public static IReadOnlyList<NumberSetting> Settings { get; } =
+    private static IReadOnlyList<NumberIn<BreathLimits>> Lowered { get; } =
     [
-        Lower("holdSeconds", "one hold", "s", Ceiling.HoldSeconds),
-        Lower("heldSecondsPerBreath", "held in one breath, with sips", "s", Ceiling.HeldSecondsPerBreath),
-        Lower("sips", "sips in a breath", "", Ceiling.Sips),
-        Lower("holdRounds", "held breaths a day", "", Ceiling.HoldRounds),
-        Lower("outSeconds", "one out-breath", "s", Ceiling.OutSeconds, least: 4),
-        Lower("fastCycles", "cycles of one in, one out", "", Ceiling.FastCycles),
-        Lower("quickTriesPerDay", "quick breaths a day", "", Ceiling.QuickTriesPerDay),
-        Lower("secondsPerDay", "breath drills a day", "s", Ceiling.SecondsPerDay, least: 30),
+        Lower("holdSeconds", "one hold", "s", Ceiling.HoldSeconds, (limits, value) => limits with { HoldSeconds = value }),
+        Lower(
+            "heldSecondsPerBreath",
+            "held in one breath, with sips",
+            "s",
+            Ceiling.HeldSecondsPerBreath,
+            (limits, value) => limits with { HeldSecondsPerBreath = value }
+        ),
+        Lower("sips", "sips in a breath", "", Ceiling.Sips, (limits, value) => limits with { Sips = (int)value }),
+        Lower("holdRounds", "held breaths a day", "", Ceiling.HoldRounds, (limits, value) => limits with { HoldRounds = (int)value }),
+        Lower("outSeconds", "one out-breath", "s", Ceiling.OutSeconds, (limits, value) => limits with { OutSeconds = value }, least: 4),
+        Lower(
+            "fastCycles",
+            "cycles of one in, one out",
+            "",
+            Ceiling.FastCycles,
+            (limits, value) => limits with { FastCycles = (int)value }
+        ),
+        Lower(
+            "quickTriesPerDay",
+            "quick breaths a day",
+            "",
+            Ceiling.QuickTriesPerDay,
+            (limits, value) => limits with { QuickTriesPerDay = (int)value }
+        ),
+        Lower(
+            "secondsPerDay",
+            "breath drills a day",
+            "s",
+            Ceiling.SecondsPerDay,
+            (limits, value) => limits with { SecondsPerDay = value },
+            least: 30
+        ),
     ];
 
-    private static NumberSetting Lower(string id, string name, string unit, double most, double least = 0) =>
-        new($"breath.{id}", "breath", name, unit, "at most; age and health lower it further", most, least, most, IsWhole: true);
+    /// <summary>What a teacher may set lower.</summary>
+    public static IReadOnlyList<NumberSetting> Settings { get; } = [.. Lowered.Select(number => number.Setting)];
+
+    private static NumberIn<BreathLimits> Lower(
+        string id,
+        string name,
+        string unit,
+        double most,
+        Func<BreathLimits, double, BreathLimits> put,
+        double least = 0
+    ) =>
+        new(
+            new NumberSetting(
+                $"breath.{id}",
+                "breath",
+                name,
+                unit,
+                "at most; age and health lower it further",
+                most,
+                least,
+                most,
+                IsWhole: true
+            ),
+            put
+        );
 
     /// <summary>Seconds of one hold.</summary>
     public required double HoldSeconds { get; init; }

@@ -1,6 +1,4 @@
 using System.Globalization;
-using System.Text.Json;
-using System.Text.Json.Serialization;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Score;
@@ -10,12 +8,6 @@ namespace Bocca.Core.Fingering;
 /// <summary>A fingering chart as a file that other programs read.</summary>
 public static class ChartFile
 {
-    private static readonly JsonSerializerOptions Json = new()
-    {
-        PropertyNamingPolicy = JsonNamingPolicy.CamelCase,
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
-    };
-
     /// <summary>The chart as CSV (published: RFC 4180): written, sounding, setting, partial, cents, correction, alternates.</summary>
     public static string Csv(IReadOnlyList<ChartNote> chart)
     {
@@ -41,25 +33,22 @@ public static class ChartFile
         return text.ToString();
     }
 
-    /// <summary>The chart as one JSON object, in the shape that the command line prints.</summary>
-    public static string AsJson(Instrument instrument, Reading reading, IReadOnlyList<ChartNote> chart) =>
-        JsonSerializer.Serialize(
-            new
-            {
-                Instrument = instrument.Id,
-                Reading = reading.Id,
-                Notes = chart
-                    .Where(note => note.Ways.Count > 0)
-                    .Select(note => new
-                    {
-                        Written = note.Written.ToString(),
-                        Sounding = note.Sounding.ToString(),
-                        Fingering = Shape(note.Ways[0]),
-                        Alternates = note.Ways.Skip(1).Select(Shape),
-                    }),
-            },
-            Json
-        );
+    /// <summary>The chart as one object, in the shape that files and commands have.</summary>
+    public static object Shape(Instrument instrument, Reading reading, IReadOnlyList<ChartNote> chart) =>
+        new
+        {
+            Instrument = instrument.Id,
+            Reading = reading.Id,
+            Notes = chart
+                .Where(note => note.Ways.Count > 0)
+                .Select(note => new
+                {
+                    Written = note.Written.ToString(),
+                    Sounding = note.Sounding.ToString(),
+                    Fingering = Shape(note.Ways[0]),
+                    Alternates = note.Ways.Skip(1).Select(Shape),
+                }),
+        };
 
     /// <summary>The chart engraved: whole notes with their settings under them, transposed as the instrument is.</summary>
     /// <param name="part">The name of the part; empty for none.</param>

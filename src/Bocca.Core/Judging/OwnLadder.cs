@@ -1,4 +1,3 @@
-using System.Text.Json;
 using System.Text.RegularExpressions;
 
 namespace Bocca.Core.Judging;
@@ -10,7 +9,7 @@ namespace Bocca.Core.Judging;
 /// <param name="Drill">The drill that mends it; null for the one that ships with it, or none.</param>
 public sealed record OwnRung(string Id, string Cue, Pull Pull, string? Drill = null);
 
-/// <summary>A teacher's own ladders as they are stored, and what they may be.</summary>
+/// <summary>What a teacher's own ladders may be.</summary>
 public static partial class OwnLadder
 {
     /// <summary>The most rungs of a ladder (ours, editable).</summary>
@@ -18,22 +17,6 @@ public static partial class OwnLadder
 
     /// <summary>The longest cue, letters (ours): twelve words fit.</summary>
     public const int MostLetters = 120;
-
-    /// <summary>Reads a stored ladder; an empty one where it cannot be read.</summary>
-    public static IReadOnlyList<OwnRung> Read(string stored)
-    {
-        try
-        {
-            return JsonSerializer.Deserialize<List<OwnRung>>(stored) ?? [];
-        }
-        catch (JsonException)
-        {
-            return [];
-        }
-    }
-
-    /// <summary>Writes a ladder.</summary>
-    public static string Write(IReadOnlyList<OwnRung> ladder) => JsonSerializer.Serialize(ladder);
 
     /// <summary>The rungs of a symptom as they may be changed.</summary>
     public static IReadOnlyList<OwnRung> Of(Symptom symptom) =>

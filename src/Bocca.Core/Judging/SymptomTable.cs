@@ -1,5 +1,3 @@
-using Bocca.Core.Teaching;
-
 namespace Bocca.Core.Judging;
 
 /// <summary>
@@ -23,16 +21,12 @@ public sealed class SymptomTable
     /// <summary>The table that ships.</summary>
     public static SymptomTable Shipped => Read.Value;
 
-    /// <summary>The path of a symptom's own ladder among a teacher's settings.</summary>
-    public static string PathOf(string symptomId) => $"cues.{symptomId}";
-
     /// <summary>The same table with a teacher's own ladders.</summary>
-    public SymptomTable With(OwnSettings own) =>
-        own.Paths.Any(path => path.StartsWith("cues.", StringComparison.Ordinal))
-            ? new SymptomTable(
-                All.Select(symptom => own[PathOf(symptom.Id)] is { } ladder ? symptom.With(OwnLadder.Read(ladder)) : symptom)
-            )
-            : this;
+    /// <param name="ladders">The ladders, by the id of their symptom.</param>
+    public SymptomTable With(IReadOnlyDictionary<string, IReadOnlyList<OwnRung>> ladders) =>
+        ladders.Count == 0
+            ? this
+            : new SymptomTable(All.Select(symptom => ladders.GetValueOrDefault(symptom.Id) is { } ladder ? symptom.With(ladder) : symptom));
 
     /// <summary>All symptoms.</summary>
     public IReadOnlyList<Symptom> All { get; }

@@ -42,22 +42,42 @@ public sealed record SlurBandTable(SlurBands FirstNotes, SlurBands Second)
     public static SlurBandTable Shipped => Read.Value;
 
     /// <summary>The same bands with a teacher's own numbers.</summary>
-    public SlurBandTable With(OwnSettings own) => own.In("slurs", this);
+    public SlurBandTable With(OwnSettings own) => new(own.In(FirstNotes, OfFirstNotes), own.In(Second, OfSecond));
+
+    private static readonly IReadOnlyList<NumberIn<SlurBands>> OfFirstNotes = SettingsOf(
+            "firstNotes",
+            "slurs, first notes",
+            Shipped.FirstNotes
+        ),
+        OfSecond = SettingsOf("second", "slurs, later", Shipped.Second);
 
     /// <summary>What a teacher may set otherwise.</summary>
-    public static IReadOnlyList<NumberSetting> Settings { get; } =
-    [.. SettingsOf("firstNotes", "slurs, first notes", Shipped.FirstNotes), .. SettingsOf("second", "slurs, later", Shipped.Second)];
+    public static IReadOnlyList<NumberSetting> Settings { get; } = [.. OfFirstNotes.Concat(OfSecond).Select(number => number.Setting)];
 
-    private static IEnumerable<NumberSetting> SettingsOf(string stage, string group, SlurBands bands)
+    private static IReadOnlyList<NumberIn<SlurBands>> SettingsOf(string stage, string group, SlurBands bands)
     {
-        NumberSetting Of(string id, string name, string unit, string means, double shipped) =>
-            new($"slurs.{stage}.{id}", group, name, unit, means, shipped, shipped / 4, 4 * shipped);
+        NumberIn<SlurBands> Of(string id, string name, string unit, string means, double shipped, Func<SlurBands, double, SlurBands> put) =>
+            new(new NumberSetting($"slurs.{stage}.{id}", group, name, unit, means, shipped, shipped / 4, 4 * shipped), put);
         return
         [
-            Of("gapMs", "gap", "ms", "silence between two notes, at most", bands.GapMs),
-            Of("dipDb", "dip", "dB", "drop below the softer note, at most", bands.DipDb),
-            Of("overshootCents", "overshoot", "cents", "beyond the new note, at most", bands.OvershootCents),
-            Of("passageMs", "passage", "ms", "from leaving one note to staying on the other, at most", bands.PassageMs),
+            Of("gapMs", "gap", "ms", "silence between two notes, at most", bands.GapMs, (it, value) => it with { GapMs = value }),
+            Of("dipDb", "dip", "dB", "drop below the softer note, at most", bands.DipDb, (it, value) => it with { DipDb = value }),
+            Of(
+                "overshootCents",
+                "overshoot",
+                "cents",
+                "beyond the new note, at most",
+                bands.OvershootCents,
+                (it, value) => it with { OvershootCents = value }
+            ),
+            Of(
+                "passageMs",
+                "passage",
+                "ms",
+                "from leaving one note to staying on the other, at most",
+                bands.PassageMs,
+                (it, value) => it with { PassageMs = value }
+            ),
         ];
     }
 

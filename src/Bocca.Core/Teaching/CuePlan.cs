@@ -1,5 +1,3 @@
-using System.Text.Json.Serialization;
-
 namespace Bocca.Core.Teaching;
 
 /// <summary>One thing to sound, and when.</summary>
@@ -22,7 +20,6 @@ public sealed record Cue(
     public static IReadOnlyList<double> Level { get; } = [0];
 
     /// <summary>Whether it keeps one height from start to end, so that steadiness means something.</summary>
-    [JsonIgnore]
     public bool IsLevel => Heights.Distinct().Count() == 1;
 
     /// <summary>Whether it is to last as long as the breath does; the beats are only the room for it.</summary>

@@ -43,3 +43,9 @@ public sealed record NumberSetting(
             : throw new ArgumentException($"{Name} ({Group}) must be a whole number, not {Text(value)}.");
     }
 }
+
+/// <summary>A number that a teacher may set otherwise, with the place in what ships that it is put into.</summary>
+/// <typeparam name="T">What it stands in.</typeparam>
+/// <param name="Setting">The number.</param>
+/// <param name="Put">The same with another value there.</param>
+public sealed record NumberIn<T>(NumberSetting Setting, Func<T, double, T> Put);

@@ -1,6 +1,4 @@
 using System.Globalization;
-using System.Text.Json;
-using System.Text.Json.Nodes;
 
 namespace Bocca.Core.Teaching;
 
@@ -24,13 +22,11 @@ public sealed class OwnSettings
     /// <summary>What is set at a path; null for nothing.</summary>
     public string? this[string path] => _values.GetValueOrDefault(path);
 
-    /// <summary>Reads what <see cref="ToString"/> wrote; empty for nothing.</summary>
-    /// <exception cref="JsonException">It is none such.</exception>
-    public static OwnSettings Parse(string text) =>
-        text == "" ? None : new OwnSettings(JsonSerializer.Deserialize<Dictionary<string, string>>(text) ?? []);
+    /// <summary>Values by their paths.</summary>
+    public static OwnSettings Of(IEnumerable<KeyValuePair<string, string>> values) => new(values);
 
-    /// <summary>The same as text; empty for nothing.</summary>
-    public override string ToString() => _values.Count == 0 ? "" : JsonSerializer.Serialize(_values);
+    /// <summary>What is set, by path, in order.</summary>
+    public IReadOnlyDictionary<string, string> Values => _values;
 
     /// <summary>The same with another value at a path; null takes it out.</summary>
     public OwnSettings With(string path, string? value) =>
@@ -46,34 +42,12 @@ public sealed class OwnSettings
             ? value
             : null;
 
-    /// <summary>Something that ships, with the numbers that are set in it: what lies under a prefix names its parts as JSON does.</summary>
-    /// <typeparam name="T">A record that is read from JSON.</typeparam>
-    /// <param name="prefix">The path of the whole.</param>
+    /// <summary>Something that ships, with the numbers that are set in it.</summary>
+    /// <typeparam name="T">What ships.</typeparam>
     /// <param name="shipped">As it ships.</param>
-    public T In<T>(string prefix, T shipped)
-        where T : class
-    {
-        var set = Paths.Where(path => path.StartsWith($"{prefix}.", StringComparison.Ordinal)).ToList();
-        if (set.Count == 0)
-            return shipped;
-        var tree = EmbeddedData.Tree(shipped);
-        foreach (var path in set)
-            if (Number(path) is { } value)
-                Put(tree, path[(prefix.Length + 1)..].Split('.'), value);
-        return EmbeddedData.Of<T>(tree);
-    }
-
-    /// <summary>Sets a number where there is one; a path that leads nowhere any more is passed over.</summary>
-    private static void Put(JsonNode tree, string[] steps, double value)
-    {
-        JsonNode? At(JsonNode? node, string step) =>
-            node is JsonArray list
-                ? int.TryParse(step, out var at) && at >= 0 && at < list.Count
-                    ? list[at]
-                    : null
-                : (node as JsonObject)?[step];
-        var parent = steps[..^1].Aggregate((JsonNode?)tree, At);
-        if (At(parent, steps[^1]) is JsonValue old && old.GetValueKind() == JsonValueKind.Number)
-            ((JsonObject)parent!)[steps[^1]] = value;
-    }
+    /// <param name="numbers">The numbers of it that may be set; what is set elsewhere is passed over.</param>
+    public T In<T>(T shipped, IEnumerable<NumberIn<T>> numbers) =>
+        _values.Count == 0
+            ? shipped
+            : numbers.Aggregate(shipped, (it, number) => Number(number.Setting.Path) is { } value ? number.Put(it, value) : it);
 }

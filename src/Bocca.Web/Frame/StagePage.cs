@@ -9,6 +9,7 @@ using Bocca.Core.Teaching;
 using Bocca.Web.Live;
 using Bocca.Web.Pages.Practice;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Shapes;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.Filters;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -53,7 +54,7 @@ public abstract class StagePage(Journal journal) : PageModel
     public OwnSettings TeachersOwn { get; protected set; } = OwnSettings.None;
 
     /// <summary>The symptoms and cues that hold.</summary>
-    public SymptomTable Symptoms => SymptomTable.Shipped.With(TeachersOwn);
+    public SymptomTable Symptoms => TeachersOwn.Symptoms();
 
     /// <summary>What is good enough at each stage.</summary>
     public BandTable Bands => BandTable.Shipped.With(TeachersOwn);
@@ -142,7 +143,7 @@ public abstract class StagePage(Journal journal) : PageModel
         HasPupils = Pupil is not null || await Db.Pupils.AnyAsync();
         Room = await Db.RoomAsync();
         Approach = Pupil?.ApproachIn(Room) ?? Room.Approach;
-        TeachersOwn = Pupil?.SettingsIn(Room) ?? OwnSettings.Parse(Room.Own);
+        TeachersOwn = Pupil?.SettingsIn(Room) ?? StoredOwn.Read(Room.Own);
         Health = Pupil is null ? HealthDay.Well : await Journal.HealthDayAsync(Pupil);
         Lesson = Pupil is null ? null : await Journal.LessonAsync(Pupil.Id);
         Round = Request.Cookies[ClassRound.Cookie] is { } round ? await ClassRound.OfCookieAsync(Journal, round) : null;

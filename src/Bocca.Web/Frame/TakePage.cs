@@ -110,7 +110,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     protected string StageText => StoredNames.LearningStages[Pupil!.Stage];
 
     /// <summary>What the teacher has set otherwise, as a request has it; null for nothing.</summary>
-    protected string? OwnText => TeachersOwn.ToString() is { Length: > 0 } own ? own : null;
+    protected string? OwnText => StoredOwn.Write(TeachersOwn) is { Length: > 0 } own ? own : null;
 
     /// <summary>Kept takes, the newest first.</summary>
     public IReadOnlyList<Entry> Past { get; protected set; } = [];

@@ -4,6 +4,7 @@ using Bocca.Core.Health;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
 using Bocca.Core.Teaching;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Record;
 
@@ -103,7 +104,7 @@ public sealed class Pupil
         (Preset is { } preset ? Approach.Of(preset) : room.Approach).With(Approach.Points(Points));
 
     /// <summary>The settings in force: the pupil's own on top of the room's.</summary>
-    public OwnSettings SettingsIn(RoomSettings room) => OwnSettings.Parse(Own).Over(OwnSettings.Parse(room.Own));
+    public OwnSettings SettingsIn(RoomSettings room) => StoredOwn.Read(Own).Over(StoredOwn.Read(room.Own));
 
     /// <summary>The pupil as breath drills see one: the age is the lower one that the year of birth allows.</summary>
     public BreathingPupil Breathing(DateOnly today, OwnSettings own) =>

@@ -1,5 +1,5 @@
 using System.ComponentModel.DataAnnotations;
-using Bocca.Core.Teaching;
+using Bocca.Web.Record.Shapes;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Record;
@@ -49,7 +49,7 @@ public static class OwnSettingsRecord
             var room = pupil is null ? await db.Rooms.SingleOrDefaultAsync() : null;
             if (pupil is null && room is null)
                 db.Rooms.Add(room = new RoomSettings());
-            var own = OwnSettings.Parse(pupil?.Own ?? room!.Own);
+            var own = StoredOwn.Read(pupil?.Own ?? room!.Own);
             foreach (var (path, value) in values.Where(each => own[each.Key] != each.Value))
             {
                 db.SettingChanges.Add(
@@ -67,9 +67,9 @@ public static class OwnSettingsRecord
             }
 
             if (pupil is not null)
-                (pupil.Own, pupil.Version) = ($"{own}", Guid.NewGuid());
+                (pupil.Own, pupil.Version) = (StoredOwn.Write(own), Guid.NewGuid());
             else
-                room!.Own = $"{own}";
+                room!.Own = StoredOwn.Write(own);
         });
         return changed;
     }

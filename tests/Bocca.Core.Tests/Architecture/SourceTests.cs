@@ -43,6 +43,16 @@ public sealed partial class SourceTests
                 .Select(source => source.Path)
         );
 
+    /// <summary>What is stored and sent is shaped where that is done: the core reads its own data, and writes nothing.</summary>
+    [Fact]
+    public void Nothing_in_the_core_is_serialized_but_its_data() =>
+        Nothing(
+            Sources("src/Bocca.Core")
+                .Where(source => Path.GetFileName(source.Path) != "EmbeddedData.cs")
+                .Where(source => source.Text.Contains("System.Text.Json", StringComparison.Ordinal))
+                .Select(source => source.Path)
+        );
+
     /// <summary>An approach is asked by its points, never by letters in quotes.</summary>
     [Fact]
     public void An_approach_is_asked_by_typed_points() =>

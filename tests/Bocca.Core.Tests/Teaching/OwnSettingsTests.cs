@@ -29,7 +29,7 @@ public sealed class OwnSettingsTests
         }
 
         Assert.Equal(55, shipped.With(Set("bands.mouthpiece.steadyCents", 55)).Mouthpiece.SteadyCents);
-        Assert.Same(shipped, shipped.With(OwnSettings.None));
+        Assert.Equal(shipped, shipped.With(OwnSettings.None));
     }
 
     [Fact]
@@ -83,13 +83,13 @@ public sealed class OwnSettingsTests
     }
 
     [Fact]
-    public void A_pupils_own_goes_over_the_rooms_and_the_text_comes_back_alike()
+    public void A_pupils_own_goes_over_the_rooms_and_the_values_come_back_alike()
     {
         var room = Set("bands.lips.steadyCents", 70).With("bands.lips.breaks", "3");
         var all = Set("bands.lips.steadyCents", 80).Over(room);
         Assert.Equal(("80", "3"), (all["bands.lips.steadyCents"], all["bands.lips.breaks"]));
-        Assert.Equal($"{all}", $"{OwnSettings.Parse($"{all}")}");
-        Assert.Equal("", $"{room.With("bands.lips.steadyCents", null).With("bands.lips.breaks", null)}");
+        Assert.Equal(all.Values, OwnSettings.Of(all.Values).Values);
+        Assert.Empty(room.With("bands.lips.steadyCents", null).With("bands.lips.breaks", null).Values);
     }
 
     /// <summary>A setting that led somewhere in an earlier version and leads nowhere now changes nothing.</summary>
@@ -108,7 +108,6 @@ public sealed class OwnSettingsTests
         {
             var ladder = OwnLadder.Checked(symptom, OwnLadder.Of(symptom));
             Assert.Equal(symptom.Fixes.Select(fix => fix.Cue), symptom.With(ladder).Fixes.Select(fix => fix.Cue));
-            Assert.Equal(ladder, OwnLadder.Read(OwnLadder.Write(ladder)));
         }
     }
 
@@ -118,8 +117,8 @@ public sealed class OwnSettingsTests
         var symptom = SymptomTable.Shipped.Get("oneLow");
         var rungs = OwnLadder.Of(symptom);
         OwnRung[] typed = [new("own-1", "Think of the note above.", Pull.Neutral), rungs[1], rungs[0] with { Cue = "Hum it first." }];
-        var own = OwnSettings.None.With(SymptomTable.PathOf("oneLow"), OwnLadder.Write(OwnLadder.Checked(symptom, typed)));
-        var changed = SymptomTable.Shipped.With(own).Get("oneLow");
+        var ladders = new Dictionary<string, IReadOnlyList<OwnRung>> { ["oneLow"] = OwnLadder.Checked(symptom, typed) };
+        var changed = SymptomTable.Shipped.With(ladders).Get("oneLow");
         var approach = Approach.Of(ApproachPreset.MouthpieceFirst);
         Assert.Equal(["Think of the note above.", "Hum it first."], changed.Ladder(approach, tense: false).Select(fix => fix.Cue));
         // Where nobody sings, nobody is told to hum.

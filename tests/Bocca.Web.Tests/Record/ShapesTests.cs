@@ -1,5 +1,6 @@
 using System.Text.Json.Nodes;
 using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Pages.Practice;
 using Bocca.Web.Record;
@@ -153,6 +154,31 @@ public sealed class ShapesTests
         Assert.Throws<InvalidDataException>(() => StoredNames.Outcomes.Read("2"));
         Assert.Throws<InvalidOperationException>(() => new Names<Pull>((Pull.Firm, "Firm")));
     }
+
+    [Fact]
+    public void What_a_teacher_has_set_otherwise_is_read_as_it_was_written()
+    {
+        OwnRung[] ladder = [new("own-1", "Think of the note above.", Pull.Ease), new("hum", "Hum it first.", Pull.Neutral, "sing-first")];
+        var own = OwnSettings.None.With("bands.lips.steadyCents", "80").With(StoredOwn.OfLadder("oneLow"), StoredOwn.WriteLadder(ladder));
+        Assert.Equal(own.Values, StoredOwn.Read(StoredOwn.Write(own)).Values);
+        Assert.Equal(ladder, StoredOwn.ReadLadder(own["cues.oneLow"]!));
+        Assert.Equal("Think of the note above.", own.Symptoms().Get("oneLow").Fixes[0].Cue);
+        Assert.Equal("", StoredOwn.Write(OwnSettings.None));
+        Assert.Empty(StoredOwn.ReadLadder("[{\"Id\":\"own-1\"}]"));
+    }
+
+    /// <summary>Ladders had the place of a pull for its name.</summary>
+    [Fact]
+    public void A_ladder_of_an_older_version_keeps_its_pulls() =>
+        Assert.Equal(
+            [new("own-1", "Think of the note above.", Pull.Ease), new("hum", "Hum it first.", Pull.Firm, "sing-first")],
+            StoredOwn.ReadLadder(
+                """
+                [{"Id":"own-1","Cue":"Think of the note above.","Pull":2,"Drill":null},
+                 {"Id":"hum","Cue":"Hum it first.","Pull":1,"Drill":"sing-first"}]
+                """
+            )
+        );
 
     private static Type Asked(RequestKind kind) => kind.GetType().GetGenericArguments()[0];
 

@@ -121,32 +121,39 @@ public sealed record BuzzDrill(
     public CuePlan Plan => new(Tempo, [.. Tries()]);
 
     /// <summary>The same drill with a teacher's own counts, tempo and repeats.</summary>
-    public BuzzDrill With(OwnSettings own) => own.In($"drills.buzz.{Id}", this);
+    public BuzzDrill With(OwnSettings own) => own.In(this, Numbers);
 
     /// <summary>What a teacher may set otherwise in it.</summary>
-    public IEnumerable<NumberSetting> Settings
+    public IEnumerable<NumberSetting> Settings => Numbers.Select(number => number.Setting);
+
+    /// <summary>Puts a number into one of the sets of a drill.</summary>
+    private static Func<BuzzDrill, double, BuzzDrill> InSet(int at, Func<DrillSet, double, DrillSet> put) =>
+        (drill, value) => drill with { Sets = [.. drill.Sets.Select((set, i) => i == at ? put(set, value) : set)] };
+
+    private IEnumerable<NumberIn<BuzzDrill>> Numbers
     {
         get
         {
             NumberSetting Of(string path, string name, string means, double shipped, double least, double most, bool whole = true) =>
                 new($"drills.buzz.{Id}.{path}", Name, name, path == "tempo" ? "a minute" : "", means, shipped, least, most, whole);
             var (slowest, fastest) = CuePlan.TempoRange;
-            yield return Of("tempo", "tempo", "beats", Tempo, slowest, fastest);
+            yield return new(Of("tempo", "tempo", "beats", Tempo, slowest, fastest), (drill, value) => drill with { Tempo = value });
             foreach (var (at, set) in Sets.Index())
             {
                 var which = Sets.Count == 1 ? "" : $" {(set.Label == "" ? $"{at + 1}" : set.Label)}";
-                yield return Of($"sets.{at}.soundBeats", $"counts on{which}", "counts that sound", set.SoundBeats, 1, 16, whole: false);
-                // A rest is never taken away: that would be a cap lifted.
-                yield return Of(
-                    $"sets.{at}.restBeats",
-                    $"counts off{which}",
-                    "rest after each",
-                    set.RestBeats,
-                    set.RestBeats,
-                    32,
-                    whole: false
+                yield return new(
+                    Of($"sets.{at}.soundBeats", $"counts on{which}", "counts that sound", set.SoundBeats, 1, 16, whole: false),
+                    InSet(at, (it, value) => it with { SoundBeats = value })
                 );
-                yield return Of($"sets.{at}.times", $"times{which}", "repeats", set.Times, 1, Math.Max(8, set.Times));
+                // A rest is never taken away: that would be a cap lifted.
+                yield return new(
+                    Of($"sets.{at}.restBeats", $"counts off{which}", "rest after each", set.RestBeats, set.RestBeats, 32, whole: false),
+                    InSet(at, (it, value) => it with { RestBeats = value })
+                );
+                yield return new(
+                    Of($"sets.{at}.times", $"times{which}", "repeats", set.Times, 1, Math.Max(8, set.Times)),
+                    InSet(at, (it, value) => it with { Times = (int)Math.Round(value) })
+                );
             }
         }
     }

@@ -1,4 +1,3 @@
-using System.Text.Json.Serialization;
 using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Buzz.Measures;
@@ -35,11 +34,9 @@ public sealed record AttemptMeasures
     public double? AskedSeconds { get; init; }
 
     /// <summary>Whether it counts: what is sung as a model does not, nor what is asked to be silent.</summary>
-    [JsonIgnore]
     public bool Counts => Asked is not ({ Voice: true } or { Silent: true });
 
     /// <summary>Whether one height was asked from start to end, so that straightness means something.</summary>
-    [JsonIgnore]
     public bool IsLevel => Asked is not { IsLevel: false };
 
     /// <summary>Whether a tone sounded.</summary>

@@ -21,7 +21,7 @@ public sealed record BandTable(StageBands Lips, StageBands Mouthpiece, StageBand
     internal const string Path = "bands";
 
     /// <summary>The same bands with a teacher's own numbers.</summary>
-    public BandTable With(OwnSettings own) => own.In(Path, this);
+    public BandTable With(OwnSettings own) => BandSettings.Of(this, own);
 
     /// <summary>The same bands wider, and half as long: for lips or teeth that ask for care.</summary>
     public BandTable Wider => new(Lips.Wider, Mouthpiece.Wider, FirstNotes.Wider, Second.Wider);

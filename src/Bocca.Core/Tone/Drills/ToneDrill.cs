@@ -157,17 +157,23 @@ public sealed record ToneDrill(
     public bool TakesNotes => Sets.Any(set => set.Row.Split(' ').Contains("asked"));
 
     /// <summary>The same drill with a teacher's own counts, tempo and repeats.</summary>
-    public ToneDrill With(OwnSettings own) => own.In($"drills.tone.{Id}", this);
+    public ToneDrill With(OwnSettings own) => own.In(this, Numbers);
 
     /// <summary>What a teacher may set otherwise in it.</summary>
-    public IEnumerable<NumberSetting> Settings
+    public IEnumerable<NumberSetting> Settings => Numbers.Select(number => number.Setting);
+
+    /// <summary>Puts a number into one of the sets of a drill.</summary>
+    private static Func<ToneDrill, double, ToneDrill> InSet(int at, Func<ToneSet, double, ToneSet> put) =>
+        (drill, value) => drill with { Sets = [.. drill.Sets.Select((set, i) => i == at ? put(set, value) : set)] };
+
+    private IEnumerable<NumberIn<ToneDrill>> Numbers
     {
         get
         {
             NumberSetting Of(string path, string name, string means, double shipped, double least, double most, bool whole = true) =>
                 new($"drills.tone.{Id}.{path}", Name, name, path == "tempo" ? "a minute" : "", means, shipped, least, most, whole);
             var (slowest, fastest) = CuePlan.TempoRange;
-            yield return Of("tempo", "tempo", "beats", Tempo, slowest, fastest);
+            yield return new(Of("tempo", "tempo", "beats", Tempo, slowest, fastest), (drill, value) => drill with { Tempo = value });
             // Tunes keep their rhythm; where phrases come one at a time, each is one.
             if (OneByOne)
                 yield break;
@@ -175,18 +181,19 @@ public sealed record ToneDrill(
             {
                 var which = Sets.Count == 1 ? "" : $" {(set.Label == "" ? $"{at + 1}" : set.Label)}";
                 if (set.Lengths is null)
-                    yield return Of($"sets.{at}.beats", $"counts{which}", "of each note", set.Beats, 0.25, 16, whole: false);
+                    yield return new(
+                        Of($"sets.{at}.beats", $"counts{which}", "of each note", set.Beats, 0.25, 16, whole: false),
+                        InSet(at, (it, value) => it with { Beats = value })
+                    );
                 // A rest is never taken away: that would be a cap lifted.
-                yield return Of(
-                    $"sets.{at}.restBeats",
-                    $"counts off{which}",
-                    "rest after it",
-                    set.RestBeats,
-                    set.RestBeats,
-                    32,
-                    whole: false
+                yield return new(
+                    Of($"sets.{at}.restBeats", $"counts off{which}", "rest after it", set.RestBeats, set.RestBeats, 32, whole: false),
+                    InSet(at, (it, value) => it with { RestBeats = value })
                 );
-                yield return Of($"sets.{at}.times", $"times{which}", "repeats", set.Times, 1, Math.Max(8, set.Times));
+                yield return new(
+                    Of($"sets.{at}.times", $"times{which}", "repeats", set.Times, 1, Math.Max(8, set.Times)),
+                    InSet(at, (it, value) => it with { Times = (int)Math.Round(value) })
+                );
             }
         }
     }

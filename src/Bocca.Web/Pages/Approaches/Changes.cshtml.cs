@@ -1,6 +1,7 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Shapes;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -54,6 +55,6 @@ public sealed class ChangesModel(Journal journal) : OwnPage(journal)
     /// <summary>A value for people.</summary>
     public static string Value(string path, string? value) =>
         value is null ? "same as the room"
-        : path.StartsWith("cues.", StringComparison.Ordinal) ? string.Join(" / ", OwnLadder.Read(value).Select(rung => rung.Cue))
+        : path.StartsWith("cues.", StringComparison.Ordinal) ? string.Join(" / ", StoredOwn.ReadLadder(value).Select(rung => rung.Cue))
         : $"{value} {NumbersModel.All.GetValueOrDefault(path)?.Unit}".Trim();
 }

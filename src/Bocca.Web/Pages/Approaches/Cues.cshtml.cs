@@ -1,5 +1,6 @@
 using Bocca.Core.Judging;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Shapes;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Approaches;
@@ -23,8 +24,7 @@ public sealed class CuesModel(Journal journal) : OwnPage(journal)
     public CueHistory Tried { get; private set; } = CueHistory.Empty;
 
     /// <summary>The symptoms that may be changed, and those that are said as they are.</summary>
-    public IEnumerable<Symptom> Listed =>
-        SymptomTable.Shipped.With(InForce).All.OrderBy(symptom => symptom.Order).ThenBy(symptom => symptom.Name);
+    public IEnumerable<Symptom> Listed => InForce.Symptoms().All.OrderBy(symptom => symptom.Order).ThenBy(symptom => symptom.Name);
 
     /// <summary>The drills that a cue may lead to.</summary>
     public IEnumerable<(string Id, string Name)> Drills =>
@@ -65,10 +65,10 @@ public sealed class CuesModel(Journal journal) : OwnPage(journal)
                         ),
                 ];
                 var ladder = OwnLadder.Checked(symptom, Rungs);
-                var holds = OwnLadder.Of(SymptomTable.Shipped.With(Under).Get(symptom.Id));
+                var holds = OwnLadder.Of(Under.Symptoms().Get(symptom.Id));
                 return new Dictionary<string, string?>
                 {
-                    [SymptomTable.PathOf(symptom.Id)] = ladder.SequenceEqual(holds) ? null : OwnLadder.Write(ladder),
+                    [StoredOwn.OfLadder(symptom.Id)] = ladder.SequenceEqual(holds) ? null : StoredOwn.WriteLadder(ladder),
                 };
             },
             LoadAsync
@@ -77,7 +77,7 @@ public sealed class CuesModel(Journal journal) : OwnPage(journal)
     /// <summary>Takes the own ladder of a symptom out.</summary>
     public Task<IActionResult> OnPostResetAsync() =>
         SetAsync(
-            () => new Dictionary<string, string?> { [SymptomTable.PathOf(SymptomTable.Shipped.Get(SymptomId ?? "").Id)] = null },
+            () => new Dictionary<string, string?> { [StoredOwn.OfLadder(SymptomTable.Shipped.Get(SymptomId ?? "").Id)] = null },
             LoadAsync
         );
 
@@ -105,7 +105,7 @@ public sealed class CuesModel(Journal journal) : OwnPage(journal)
 
     private async Task LoadAsync()
     {
-        Symptom = SymptomId is null ? null : SymptomTable.Shipped.With(InForce).Find(SymptomId);
+        Symptom = SymptomId is null ? null : InForce.Symptoms().Find(SymptomId);
         if (Symptom is null)
             return;
         if (Rungs.Count == 0)

@@ -3,6 +3,7 @@ using Bocca.Core;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Shapes;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Approaches;
@@ -17,16 +18,16 @@ public abstract class OwnPage(Journal journal) : StagePage(journal)
     public string? Trouble { get; private set; }
 
     /// <summary>What this page changes: the pupil's own settings, or the room's.</summary>
-    public OwnSettings Changed => OwnSettings.Parse(OfPupil ? Pupil!.Own : Room.Own);
+    public OwnSettings Changed => StoredOwn.Read(OfPupil ? Pupil!.Own : Room.Own);
 
     /// <summary>What holds where this page says nothing: the room's settings for a pupil, nothing for the room.</summary>
-    public OwnSettings Under => OfPupil ? OwnSettings.Parse(Room.Own) : OwnSettings.None;
+    public OwnSettings Under => OfPupil ? StoredOwn.Read(Room.Own) : OwnSettings.None;
 
     /// <summary>What holds with what this page says.</summary>
     public OwnSettings InForce => Changed.Over(Under);
 
     /// <summary>What the forms of this page are shown from.</summary>
-    public string Seen => $"{Changed}";
+    public string Seen => StoredOwn.Write(Changed);
 
     /// <summary>For whom, in words.</summary>
     public string Whom => OfPupil ? Pupil!.Name : "the room";
@@ -48,7 +49,7 @@ public abstract class OwnPage(Journal journal) : StagePage(journal)
     {
         try
         {
-            return OwnSettings.Parse(text);
+            return StoredOwn.Read(text);
         }
         catch (JsonException)
         {

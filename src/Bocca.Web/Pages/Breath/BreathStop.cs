@@ -1,6 +1,5 @@
 using Bocca.Core.Breath;
 using Bocca.Core.Judging;
-using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Bocca.Web.Record.Shapes;
@@ -58,7 +57,7 @@ public static class BreathStop
             Followed = [BreathFigures.EvenStream],
             DrillName = DrillName,
             OffersDrill = (drill, pupil, approach, day) =>
-                BreathDrill.OfferedTo(pupil.Breathing(day, OwnSettings.Parse(pupil.Own)), approach).Any(offered => offered.Id == drill),
+                BreathDrill.OfferedTo(pupil.Breathing(day, StoredOwn.Read(pupil.Own)), approach).Any(offered => offered.Id == drill),
         };
 
     /// <summary>A drill done, as judged.</summary>

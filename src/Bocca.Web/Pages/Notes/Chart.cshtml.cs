@@ -1,4 +1,6 @@
 using System.Text;
+using System.Text.Json;
+using System.Text.Json.Serialization;
 using Bocca.Core;
 using Bocca.Core.Fingering;
 using Bocca.Core.Fingering.Class;
@@ -12,6 +14,11 @@ namespace Bocca.Web.Pages.Notes;
 /// <summary>The chromatic chart of a pupil's instrument, with what is pinned, taught and within reach.</summary>
 public sealed class ChartModel(Journal journal) : NotesPage(journal)
 {
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+    };
+
     private const int NotesInLine = 11;
 
     [BindProperty(SupportsGet = true, Name = "from")]
@@ -49,7 +56,8 @@ public sealed class ChartModel(Journal journal) : NotesPage(journal)
 
     public IActionResult OnGetCsv() => Sent("csv", "text/csv", () => ChartFile.Csv(Notes));
 
-    public IActionResult OnGetJson() => Sent("json", "application/json", () => ChartFile.AsJson(Played!.Instrument, Pupil!.Reading, Notes));
+    public IActionResult OnGetJson() =>
+        Sent("json", "application/json", () => JsonSerializer.Serialize(ChartFile.Shape(Played!.Instrument, Pupil!.Reading, Notes), Json));
 
     public IActionResult OnGetMusicXml() =>
         Sent(

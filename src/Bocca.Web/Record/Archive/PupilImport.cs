@@ -9,6 +9,7 @@ using Bocca.Web.Pages.Pieces;
 using Bocca.Web.Pages.Practice;
 using Bocca.Web.Pages.Pupils;
 using Bocca.Web.Record.Requests;
+using Bocca.Web.Record.Shapes;
 using Microsoft.EntityFrameworkCore;
 
 namespace Bocca.Web.Record.Archive;
@@ -168,7 +169,7 @@ public sealed class PupilImport(Journal journal, PiecePlans plans)
         foreach (var (_, why) in form.Problems(today))
             throw new InvalidDataException(why);
         Settled(() => Approach.Points(facts.Points), "points of the approach");
-        Settled(() => OwnSettings.Parse(facts.Own), "settings");
+        Settled(() => StoredOwn.Read(facts.Own), "settings");
         var pupil = new Pupil
         {
             Name = form.Name!,

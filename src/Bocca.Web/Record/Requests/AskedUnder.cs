@@ -24,7 +24,7 @@ public abstract record AskedUnder(StoredInstrument On, string Stage, string Appr
     {
         try
         {
-            return OwnSettings.Parse(Own ?? "");
+            return StoredOwn.Read(Own ?? "");
         }
         catch (JsonException)
         {

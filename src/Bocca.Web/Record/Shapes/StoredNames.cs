@@ -10,7 +10,7 @@ using Bocca.Core.Tone.Notes;
 
 namespace Bocca.Web.Record.Shapes;
 
-/// <summary>The names that choices have in the record. They stay, whatever is renamed in the code; a new choice is given one here.</summary>
+/// <summary>The names of choices in the record. They stay, whatever is renamed in the code; a new choice is given one here.</summary>
 public static class StoredNames
 {
     public static Names<Outcome> Outcomes { get; } =
