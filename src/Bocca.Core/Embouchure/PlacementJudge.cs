@@ -29,7 +29,7 @@ public sealed record PlacementSpan(double Least, double Most, string Says)
         }
 
         // Until there is an own span, any comfortable placement is one.
-        var asked = Points.MouthpieceShare.Letter(option == MouthpieceShare.OwnSpan ? MouthpieceShare.WhereComfortable : option);
+        var asked = Points.MouthpieceShare.IdOf(option == MouthpieceShare.OwnSpan ? MouthpieceShare.WhereComfortable : option);
         var entry = Shipped.Value.First(each => each.Option == asked && (each.Family is null || each.Family == family));
         return new PlacementSpan(entry.Least, entry.Most, entry.Says);
     }

@@ -6,6 +6,14 @@ namespace Bocca.Core.Teaching;
 /// </summary>
 public sealed record Approach
 {
+    /// <summary>The ids of presets in records; they stay.</summary>
+    private static readonly IReadOnlyDictionary<ApproachPreset, string> PresetIds = new Dictionary<ApproachPreset, string>
+    {
+        [ApproachPreset.LipsFirst] = "LipsFirst",
+        [ApproachPreset.MouthpieceFirst] = "MouthpieceFirst",
+        [ApproachPreset.AirFirst] = "AirFirst",
+    };
+
     private readonly SortedDictionary<string, string> _changed;
 
     private Approach(ApproachPreset preset, SortedDictionary<string, string> changed) => (Preset, _changed) = (preset, changed);
@@ -25,11 +33,11 @@ public sealed record Approach
 
     /// <summary>The option in force at a point, typed.</summary>
     public T Of<T>(Point<T> point)
-        where T : struct, Enum => Point<T>.OptionOf(this[point.Id]);
+        where T : struct, Enum => point.OptionOf(this[point.Id]);
 
     /// <summary>The same approach with one point settled.</summary>
     public Approach With<T>(Point<T> point, T option)
-        where T : struct, Enum => With(point.Id, point.Letter(option));
+        where T : struct, Enum => With(point.Id, point.IdOf(option));
 
     /// <summary>The same approach with one point settled.</summary>
     /// <exception cref="ArgumentException">There is no such point, or it has no such option.</exception>
@@ -57,9 +65,9 @@ public sealed record Approach
     public static Approach Parse(string text)
     {
         var words = text.Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        if (words.Length == 0 || !Enum.TryParse<ApproachPreset>(words[0], out var preset) || !Enum.IsDefined(preset))
+        if (words.Length == 0 || !PresetIds.Values.Contains(words[0]))
             throw new FormatException($"'{text}' is not an approach.");
-        return Of(preset).With(Points(string.Join(' ', words.Skip(1))));
+        return Of(PresetIds.First(preset => preset.Value == words[0]).Key).With(Points(string.Join(' ', words.Skip(1))));
     }
 
     /// <summary>Reads settled points alone, <c>mp.share=a valve4=c</c>.</summary>
@@ -83,7 +91,7 @@ public sealed record Approach
         string.Join(' ', points.Select(point => $"{point.Key}={point.Value}"));
 
     /// <inheritdoc/>
-    public override string ToString() => $"{Preset} {Write(_changed)}".TrimEnd();
+    public override string ToString() => $"{PresetIds[Preset]} {Write(_changed)}".TrimEnd();
 
     /// <summary>Alike when every point is settled alike from the same preset.</summary>
     public bool Equals(Approach? other) => other is not null && ToString() == other.ToString();

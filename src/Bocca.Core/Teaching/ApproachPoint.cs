@@ -1,10 +1,11 @@
 namespace Bocca.Core.Teaching;
 
 /// <summary>One way to settle a point.</summary>
-/// <param name="Id">Its letter in records.</param>
+/// <param name="Id">Its id in records; it stays.</param>
+/// <param name="Option">Its name in the enumeration of its point.</param>
 /// <param name="Says">The choice in a few words.</param>
 /// <param name="Then">What it changes, in a sentence.</param>
-public sealed record ApproachOption(string Id, string Says, string Then);
+public sealed record ApproachOption(string Id, string Option, string Says, string Then);
 
 /// <summary>A point on which good teachers differ, as data (<c>approaches.json</c>).</summary>
 /// <param name="Id">Its name in records, such as <c>mp.share</c>.</param>
@@ -49,7 +50,7 @@ public sealed record ApproachPoint(
             _ => AirFirst,
         };
 
-    /// <summary>The option with this letter.</summary>
+    /// <summary>The option with this id.</summary>
     /// <exception cref="ArgumentException">The point has no such option; the message names those it has.</exception>
     public ApproachOption Option(string id) =>
         Options.FirstOrDefault(option => option.Id == id)
@@ -59,15 +60,17 @@ public sealed record ApproachPoint(
     {
         foreach (var point in points)
         {
-            var letters = Enumerable.Range(0, Points.OptionCounts.GetValueOrDefault(point.Id)).Select(i => $"{(char)('a' + i)}");
-            if (!letters.SequenceEqual(point.Options.Select(option => option.Id)))
+            var known = Points.OptionNames.GetValueOrDefault(point.Id) ?? [];
+            if (!known.Order().SequenceEqual(point.Options.Select(option => option.Option).Order()))
                 throw new InvalidDataException($"approaches.json: {point.Id} has other options than the code knows of it.");
+            if (point.Options.DistinctBy(option => option.Id).Count() < point.Options.Count)
+                throw new InvalidDataException($"approaches.json: two options of {point.Id} have the same id.");
             foreach (var preset in Enum.GetValues<ApproachPreset>())
                 if (point.Options.All(option => option.Id != point.Of(preset)))
                     throw new InvalidDataException($"approaches.json: {point.Id} has no option '{point.Of(preset)}' for {preset}.");
         }
 
-        return points.Count == Points.OptionCounts.Count
+        return points.Count == Points.OptionNames.Count
             ? points
             : throw new InvalidDataException("approaches.json: a point that the code knows is missing.");
     }

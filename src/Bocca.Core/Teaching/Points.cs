@@ -1,16 +1,29 @@
+using System.Collections.Frozen;
+
 namespace Bocca.Core.Teaching;
 
-/// <summary>A point on which good teachers differ, with its options as an enumeration in the order of the data.</summary>
+/// <summary>A point on which good teachers differ, with its options as an enumeration. Their ids in records stand in the data.</summary>
 /// <typeparam name="T">The options.</typeparam>
-/// <param name="Id">Its name in records, such as <c>mp.share</c>.</param>
-public readonly record struct Point<T>(string Id)
+/// <param name="id">Its name in records, such as <c>mp.share</c>.</param>
+public sealed class Point<T>(string id)
     where T : struct, Enum
 {
-    /// <summary>The letter of an option in records.</summary>
-    public string Letter(T option) => $"{(char)('a' + Convert.ToInt32(option))}";
+    private readonly Lazy<FrozenDictionary<string, T>> _options = new(() =>
+        ApproachPoint.Get(id).Options.ToFrozenDictionary(option => option.Id, option => Enum.Parse<T>(option.Option))
+    );
 
-    /// <summary>The option of a letter.</summary>
-    internal static T OptionOf(string letter) => (T)Enum.ToObject(typeof(T), letter[0] - 'a');
+    private readonly Lazy<FrozenDictionary<T, string>> _ids = new(() =>
+        ApproachPoint.Get(id).Options.ToFrozenDictionary(option => Enum.Parse<T>(option.Option), option => option.Id)
+    );
+
+    /// <summary>Its name in records.</summary>
+    public string Id => id;
+
+    /// <summary>The id of an option in records.</summary>
+    public string IdOf(T option) => _ids.Value[option];
+
+    /// <summary>The option of an id.</summary>
+    internal T OptionOf(string optionId) => _options.Value[optionId];
 }
 
 /// <summary>
@@ -190,13 +203,13 @@ public static class Points
     /// <summary>How beats are counted aloud.</summary>
     public static Point<TimeNames> TimeNames { get; } = new("count.names");
 
-    /// <summary>How many options each point has, by its name in records.</summary>
-    internal static IReadOnlyDictionary<string, int> OptionCounts { get; } =
+    /// <summary>The options of each point as they are called in the code, by its name in records.</summary>
+    internal static IReadOnlyDictionary<string, string[]> OptionNames { get; } =
         typeof(Points)
             .GetProperties()
             .Where(property => property.PropertyType.IsGenericType && property.PropertyType.GetGenericTypeDefinition() == typeof(Point<>))
             .ToDictionary(
                 property => (string)property.PropertyType.GetProperty("Id")!.GetValue(property.GetValue(null))!,
-                property => Enum.GetValues(property.PropertyType.GenericTypeArguments[0]).Length
+                property => Enum.GetNames(property.PropertyType.GenericTypeArguments[0])
             );
 }
