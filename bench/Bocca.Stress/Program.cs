@@ -22,6 +22,7 @@ public static class Strain
             Together(),
             Mutate(),
             Kills(),
+            Renew(),
             Large(),
             Suites(),
         };
@@ -59,6 +60,21 @@ public static class Strain
             only,
         };
         command.SetAction(parsed => MutationRun.RunAsync(parsed.GetValue(requests), parsed.GetValue(only) ?? []));
+        return command;
+    }
+
+    private static Command Renew()
+    {
+        var entries = new Argument<int>("entries") { Description = "How many entries the older record has." };
+        var kills = new Option<int>("--kills") { Description = "How often its update is killed.", DefaultValueFactory = _ => 20 };
+        var seed = new Option<int>("--seed") { Description = "Same seed, same moments.", DefaultValueFactory = _ => 1 };
+        var command = new Command("renew", "Brings an older record up to date, undisturbed and killed, and compares the rows.")
+        {
+            entries,
+            kills,
+            seed,
+        };
+        command.SetAction(parsed => RenewalRun.RunAsync(parsed.GetValue(entries), parsed.GetValue(kills), parsed.GetValue(seed)));
         return command;
     }
 

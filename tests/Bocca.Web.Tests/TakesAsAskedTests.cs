@@ -49,7 +49,16 @@ public sealed class TakesAsAskedTests : IDisposable
         Assert.NotNull(first.RequestId);
         Assert.False(second.Rebuilt);
         Assert.Equal(
-            (first.InstrumentId, first.Subject, first.Tempo, first.Outcome, first.Came, first.Asked, first.Level, first.Approach!.Text),
+            (
+                first.InstrumentId,
+                first.Subject,
+                first.Tempo,
+                first.Outcome,
+                first.Came,
+                first.Asked,
+                first.ResultText,
+                first.Approach!.Text
+            ),
             (
                 second.InstrumentId,
                 second.Subject,
@@ -57,7 +66,7 @@ public sealed class TakesAsAskedTests : IDisposable
                 second.Outcome,
                 second.Came,
                 second.Asked,
-                second.Level,
+                second.ResultText,
                 second.Approach!.Text
             )
         );

@@ -14,6 +14,9 @@ public sealed class KilledApp(string folder) : IDisposable
 
     private Process? _process;
 
+    /// <summary>So long is waited for it to answer (seconds).</summary>
+    public double MostSeconds { get; init; } = MostStartSeconds;
+
     /// <summary>The record's folder.</summary>
     public string Folder => folder;
 
@@ -63,9 +66,9 @@ public sealed class KilledApp(string folder) : IDisposable
     /// <exception cref="TimeoutException">It did not, or ended.</exception>
     public async Task AnswersAsync()
     {
-        using var client = new HttpClient { BaseAddress = Address, Timeout = TimeSpan.FromSeconds(MostStartSeconds) };
+        using var client = new HttpClient { BaseAddress = Address, Timeout = TimeSpan.FromSeconds(MostSeconds) };
         var clock = Stopwatch.StartNew();
-        while (clock.Elapsed.TotalSeconds < MostStartSeconds && _process is { HasExited: false })
+        while (clock.Elapsed.TotalSeconds < MostSeconds && _process is { HasExited: false })
             try
             {
                 using var answer = await client.GetAsync("/pupils/new");

@@ -10,7 +10,7 @@ namespace Bocca.Web.Record;
 public sealed record RoundSeat(Pupil Pupil, Entry? Mark)
 {
     /// <summary>What was marked; null for nothing.</summary>
-    public RoundMark? Marked => Mark?.Level is { } level ? (RoundMark)(int)level : null;
+    public RoundMark? Marked => Mark is null ? null : PracticeStop.MarkOf(Mark);
 }
 
 /// <summary>A round of a class: everybody in the order of their seats does the same, one after the other.</summary>

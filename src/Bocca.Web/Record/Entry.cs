@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using System.ComponentModel.DataAnnotations.Schema;
 using Bocca.Core.Judging;
 using Bocca.Core.Teaching;
 using Bocca.Web.Record.Requests;
@@ -54,8 +55,19 @@ public sealed class Entry
     /// <summary>Beats a minute.</summary>
     public double? Tempo { get; set; }
 
-    /// <summary>How hard it was: the rung of a ladder, from 0; the points of a slur.</summary>
-    public double? Level { get; set; }
+    /// <summary>What came of it in short, as it is stored; null for nothing.</summary>
+    [MaxLength(EntryResult.LongestText)]
+    [Column("Result")]
+    public string? ResultText { get; set; }
+
+    /// <summary>What came of it in short.</summary>
+    /// <exception cref="InvalidDataException">It is too long, or what is stored is none.</exception>
+    [NotMapped]
+    public EntryResult Result
+    {
+        get => EntryResult.Parse(ResultText);
+        set => ResultText = value.Written();
+    }
 
     /// <summary>How many came, of how many: tries, notes, changes, answers.</summary>
     public int? Came { get; set; }

@@ -33,6 +33,9 @@ public abstract class EntryKind(string id, string noun)
     /// <summary>The drill of the steps that an entry answers, at its own stop.</summary>
     public Func<Entry, string?> StepDrill { get; init; } = entry => entry.DrillId;
 
+    /// <summary>The result that a number says which stood in one column of all kinds, before results did; null where none did.</summary>
+    public Func<double, EntryResult>? OfOlderLevel { get; init; }
+
     /// <summary>Whether somebody decides if it is kept; what is not asked for stands at once.</summary>
     public bool IsTake { get; init; }
 
@@ -155,7 +158,15 @@ public sealed class EntryKind<T>(string id, string noun) : EntryKind(id, noun)
 
     public override Verdict? VerdictOf(Entry entry) => entry.Payload is null ? null : (Read(entry) as IJudgedPayload)?.Verdict;
 
-    public override void Complete(Entry entry) => Columns(entry, Read(entry));
+    public override void Complete(Entry entry) => Complete(entry, Read(entry));
+
+    /// <summary>Fills in the columns that follow from a payload, and what came of the entry in short.</summary>
+    public void Complete(Entry entry, T payload)
+    {
+        Columns(entry, payload);
+        if (payload is IJudgedPayload { Verdict: var verdict })
+            entry.Result = entry.Result.With(verdict);
+    }
 }
 
 /// <summary>An entry with its payload read.</summary>

@@ -52,7 +52,7 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
         where T : class
     {
         entry.Payload = kind.Write(payload);
-        kind.Columns(entry, payload);
+        kind.Complete(entry, payload);
         await WriteAsync(kind, entry, approach);
         return new Shown<T>(entry, payload);
     }

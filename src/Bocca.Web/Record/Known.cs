@@ -184,13 +184,18 @@ public static class Known
             .Select(entry => new
             {
                 entry.DrillId,
-                entry.Level,
+                entry.ResultText,
                 entry.ElapsedSeconds,
                 entry.At,
             })
             .ToListAsync();
         return BreathDay.Of(
-            done.ConvertAll(entry => new BreathDone(entry.DrillId!, (int)(entry.Level ?? 0), entry.ElapsedSeconds ?? 0, entry.At)),
+            done.ConvertAll(entry => new BreathDone(
+                entry.DrillId!,
+                (int)(EntryResult.Parse(entry.ResultText)[BreathStop.Rung] ?? 0),
+                entry.ElapsedSeconds ?? 0,
+                entry.At
+            )),
             health.BreathLocked,
             journal.Clock.Now
         );

@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using Bocca.Web.Frame;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
@@ -8,14 +7,6 @@ namespace Bocca.Web.Record;
 /// <summary>The file the record lives in, and how it is opened.</summary>
 public static class RecordFile
 {
-    /// <summary>The form of figures written today; a record with another has them made anew.</summary>
-    private const int FiguresVersion = 1;
-
-    private const int EntriesAtOnce = 500;
-
-    /// <summary>Whoever waits is told after so long how far it is, in seconds.</summary>
-    private const double SecondsQuiet = 5;
-
     /// <summary>The connection to the record in a folder, which is made if need be.</summary>
     public static string ConnectionString(string folder)
     {
@@ -31,7 +22,8 @@ public static class RecordFile
     /// <summary>
     /// Brings the record up to date. Before an older one is touched, a copy is made beside it by the database's own means, and
     /// named after what was there. The write-ahead log with full synchronisation keeps what was acknowledged even if the process
-    /// is killed; an update that is killed leaves the record as it was, or with a part of its figures made anew.
+    /// is killed; an update that is killed leaves the record as it was, or with a part of its
+    /// entries renewed, and goes on there.
     /// </summary>
     /// <param name="db">The record.</param>
     /// <param name="stops">Whose entries stand in it.</param>
@@ -42,7 +34,7 @@ public static class RecordFile
         {
             await UpdateAsync(db, say);
             await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;");
-            await RebuildFiguresAsync(db, stops, say);
+            await new Renewal(db, stops, say).RunAsync();
         }
         catch (InvalidDataException problem)
         {
@@ -80,67 +72,5 @@ public static class RecordFile
         // Whoever holds the folder's lock is alone here: a row that says otherwise was left by a start that was killed.
         await db.Database.ExecuteSqlRawAsync("DROP TABLE IF EXISTS __EFMigrationsLock;");
         await db.Database.MigrateAsync();
-    }
-
-    /// <summary>
-    /// Makes all figures anew, and the columns that follow from payloads, where those that stand are of another form. Some entries at a
-    /// time, each with its own: where it is killed, it begins anew and comes to the same end.
-    /// </summary>
-    private static async Task RebuildFiguresAsync(BoccaDb db, Stops stops, Action<string>? say)
-    {
-        if (await db.Database.SqlQueryRaw<int>("SELECT user_version AS Value FROM pragma_user_version").SingleAsync() == FiguresVersion)
-            return;
-        var all = await db.Entries.IgnoreQueryFilters().MaxAsync(entry => (long?)entry.Id) ?? 0;
-        var quiet = Stopwatch.StartNew();
-        var unread = 0;
-        for (var last = 0L; last < all; )
-        {
-            (last, var left) = await RenewAfterAsync(db, stops, last);
-            unread += left;
-            if (quiet.Elapsed.TotalSeconds < SecondsQuiet)
-                continue;
-            say?.Invoke($"The record's figures are made anew: {100 * last / all} %.");
-            quiet.Restart();
-        }
-
-        if (unread > 0)
-            say?.Invoke($"{unread} {(unread == 1 ? "entry" : "entries")} of the record could not be read; figures of old are left there.");
-        await db.Database.ExecuteSqlRawAsync($"PRAGMA user_version = {FiguresVersion};");
-    }
-
-    /// <returns>The last entry that is done, and how many before it could not be read.</returns>
-    private static async Task<(long Last, int Unread)> RenewAfterAsync(BoccaDb db, Stops stops, long last)
-    {
-        var entries = await db
-            .Entries.IgnoreQueryFilters()
-            .Include(entry => entry.Payload)
-            .Where(entry => entry.Id > last)
-            .OrderBy(entry => entry.Id)
-            .Take(EntriesAtOnce)
-            .ToListAsync();
-        var renewed = entries.Where(entry => Renew(stops.Kind(entry.Kind), entry)).Select(entry => entry.Id).ToList();
-        await using var together = await db.Database.BeginTransactionAsync();
-        await db.Figures.Where(figure => renewed.Contains(figure.EntryId)).ExecuteDeleteAsync();
-        await db.SaveChangesAsync();
-        await together.CommitAsync();
-        db.ChangeTracker.Clear();
-        return (entries[^1].Id, entries.Count - renewed.Count);
-    }
-
-    /// <summary>Whether an entry's own is made anew; one whose payload is gone or cannot be read keeps what it has.</summary>
-    private static bool Renew(EntryKind kind, Entry entry)
-    {
-        try
-        {
-            if (entry.Payload is not null)
-                kind.Complete(entry);
-            if (entry is { Kept: true, DeletedAt: null })
-                Journal.AddFigures(kind, entry);
-            return true;
-        }
-        catch (InvalidDataException)
-        {
-            return false;
-        }
     }
 }

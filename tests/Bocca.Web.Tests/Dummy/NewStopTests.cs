@@ -121,7 +121,7 @@ public sealed class NewStopTests : IDisposable
         });
 
         Assert.Equal([.. Enumerable.Range(200, 600).Select(value => (double)value), 100], values);
-        Assert.Equal("1 entry of the record could not be read; figures of old are left there.", told[^1]);
+        Assert.Equal("1 entry of the record could not be read; what stood there is left.", told[^1]);
         Assert.All(told.SkipLast(1), line => Assert.Contains("%", line));
     }
 

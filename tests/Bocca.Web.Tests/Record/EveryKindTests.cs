@@ -23,13 +23,15 @@ public sealed class EveryKindTests : IDisposable
         {
             connection.Open();
             using var command = connection.CreateCommand();
-            command.CommandText =
-                "PRAGMA foreign_keys = OFF;" + File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "Record", "every-kind.sql"));
+            command.CommandText = Dump;
             command.ExecuteNonQuery();
         }
 
         _room = new Room { UseFolder = _folder, KeepFolder = true };
     }
+
+    private static string Dump =>
+        "PRAGMA foreign_keys = OFF;" + File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "Record", "every-kind.sql"));
 
     private Stops Stops => _room.Services.GetRequiredService<Stops>();
 
@@ -66,6 +68,60 @@ public sealed class EveryKindTests : IDisposable
                         .Order()
                 );
         }
+    }
+
+    /// <summary>What stood in one column of all kinds is the number of a result, and no payload is read for it.</summary>
+    [Fact]
+    public async Task Every_number_that_stood_in_a_column_of_its_own_is_in_the_result()
+    {
+        var stood = new Dictionary<long, double>();
+        using (var connection = new SqliteConnection("Data Source=:memory:"))
+        {
+            connection.Open();
+            using var command = connection.CreateCommand();
+            command.CommandText = Dump;
+            command.ExecuteNonQuery();
+            command.CommandText = "SELECT Id, Level FROM Entries WHERE Level IS NOT NULL";
+            using var rows = command.ExecuteReader();
+            while (rows.Read())
+                stood[rows.GetInt64(0)] = rows.GetDouble(1);
+        }
+
+        var entries = await _room.InRecordAsync(db => db.Entries.ToListAsync());
+        Assert.True(stood.Count > 10);
+        foreach (var entry in entries)
+        {
+            var numbers = JsonNode.Parse(entry.ResultText ?? "{}")!.AsObject();
+            var kind = Stops.Kinds.Single(each => each.Id == entry.Kind);
+            if (stood.TryGetValue(entry.Id, out var level))
+            {
+                var (name, value) = JsonNode.Parse(kind.OfOlderLevel!(level).Written()!)!.AsObject().Single();
+                Assert.Equal((entry.Kind, $"{value}"), (entry.Kind, $"{numbers[name]}"));
+            }
+
+            Assert.InRange(entry.ResultText?.Length ?? 0, 0, EntryResult.LongestText);
+        }
+
+        // Of a take, what differed most stands beside it.
+        var late = entries.First(entry => entry is { Kind: "buzz", Outcome: Core.Judging.Outcome.Repeat });
+        Assert.Equal("short", late.Result.Code);
+        Assert.True(late.Result[ResultNumber.Measured] > 0);
+        await _room.InRecordAsync(async db =>
+        {
+            Assert.Equal(
+                [2, 0, 0],
+                await db
+                    .Database.SqlQueryRaw<long>(
+                        """
+                        SELECT user_version AS Value FROM pragma_user_version
+                        UNION ALL SELECT COUNT(*) FROM pragma_table_info('Entries') WHERE name = 'Level'
+                        UNION ALL SELECT COUNT(*) FROM sqlite_master WHERE name = 'Renewals'
+                        """
+                    )
+                    .ToListAsync()
+            );
+            return 0;
+        });
     }
 
     [Fact]

@@ -190,11 +190,16 @@ public sealed class JournalMigrationTests : IDisposable
         ["Clean"] = "Came",
         ["Changes"] = "Asked",
         ["Right"] = "Came",
-        ["Difficulty"] = "Level",
-        ["Litres"] = "Level",
-        ["ShareAbove"] = "Level",
-        ["Rung"] = "Level",
         ["DrilledSeconds"] = "ElapsedSeconds",
+    };
+
+    /// <summary>What stands in the result of an entry, by the column of before.</summary>
+    private static readonly Dictionary<string, string> Results = new()
+    {
+        ["Difficulty"] = "points",
+        ["Litres"] = "litres",
+        ["ShareAbove"] = "above",
+        ["Rung"] = "rung",
     };
 
     private static void Same(Dictionary<string, object?> row, Dictionary<string, object?> entry, string atColumn)
@@ -219,6 +224,8 @@ public sealed class JournalMigrationTests : IDisposable
                 Assert.Equal((string)value! == "" ? "As measured." : value, entry["Summary"]);
             else if (name.EndsWith("Json", StringComparison.Ordinal))
                 Assert.True(JsonNode.DeepEquals(JsonNode.Parse((string)value!), body![Small(name[..^4])]), name);
+            else if (Results.TryGetValue(name, out var number))
+                Assert.Equal(Convert.ToDouble(value), (double)JsonNode.Parse((string)entry["Result"]!)![number]!);
             else if (name == "ApproachText")
                 Assert.Equal((string)value! == "" ? null : value, entry[name]);
             else if (!Columns.ContainsKey(name) && body?.AsObject().ContainsKey(Small(name)) == true)

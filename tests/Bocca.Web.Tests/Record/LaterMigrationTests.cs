@@ -37,9 +37,9 @@ public sealed class LaterMigrationTests : IDisposable
 
         Assert.Equal(
             ["quick-breath-half 0", "quick-breath 0", "quick-breath 1", "quick-breath 2"],
-            (await db.Entries.OrderBy(entry => entry.At).ToListAsync(TestContext.Current.CancellationToken)).Select(entry =>
-                $"{entry.DrillId} {entry.Level}"
-            )
+            await db
+                .Database.SqlQueryRaw<string>("SELECT DrillId || ' ' || CAST(Level AS INTEGER) AS Value FROM Entries ORDER BY At")
+                .ToListAsync(TestContext.Current.CancellationToken)
         );
         Assert.Equal("new", (await db.FirstNoteOrders.SingleAsync(TestContext.Current.CancellationToken)).Notes);
         Assert.Equal("", (await db.Pupils.SingleAsync(TestContext.Current.CancellationToken)).ClassName);

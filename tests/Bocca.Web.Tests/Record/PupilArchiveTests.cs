@@ -7,6 +7,7 @@ using Bocca.Core.Buzz;
 using Bocca.Core.Health;
 using Bocca.Core.Judging;
 using Bocca.Core.Teaching;
+using Bocca.Web.Pages.Breath;
 using Bocca.Web.Pages.Buzz;
 using Bocca.Web.Pages.Practice;
 using Bocca.Web.Record;
@@ -126,7 +127,7 @@ public sealed class PupilArchiveTests : IDisposable
     }
 
     [Theory]
-    [InlineData("form", "2", "newer Bocca")]
+    [InlineData("form", "3", "newer Bocca")]
     [InlineData("form", "0", "which is none")]
     [InlineData("pupil.name", "null", "pupil.json cannot be read")]
     [InlineData("pupil.name", "\"\"", "A pupil needs a name.")]
@@ -144,6 +145,32 @@ public sealed class PupilArchiveTests : IDisposable
         Assert.Equal(1, await _room.InRecordAsync(db => db.Pupils.CountAsync()));
     }
 
+    /// <summary>Files of the first form had a number of every kind in one place.</summary>
+    [Fact]
+    public async Task A_file_of_the_first_form_comes_with_its_numbers()
+    {
+        var pupil = await _room.AddAsync("Ada");
+        await _room.WriteAsync(journal =>
+            journal.WriteAsync(
+                BreathStop.Balloons,
+                new Entry
+                {
+                    PupilId = pupil.Id,
+                    Kind = BreathStop.Balloons.Id,
+                    Result = EntryResult.Of(BreathStop.Litres, 2.5),
+                    At = DateTime.UtcNow.AddHours(-2),
+                },
+                new BalloonPayload(53),
+                ""
+            )
+        );
+        var file = Changed(await ArchiveAsync(pupil.Id, notes: true), "form", JsonNode.Parse("1"));
+        file = Changed(Changed(file, "entries.0.result", null), "entries.0.level", JsonNode.Parse("2.5"));
+        await BringInAsync(file);
+        var came = await _room.InRecordAsync(db => db.Entries.Where(entry => entry.PupilId != pupil.Id).SingleAsync());
+        Assert.Equal(2.5, came.Result[BreathStop.Litres]);
+    }
+
     /// <summary>An entry that its page could not read is left out, and told; the others come.</summary>
     [Theory]
     [InlineData("kind", "\"poem\"", "No stop knows entries of the kind 'poem'")]
@@ -155,6 +182,8 @@ public sealed class PupilArchiveTests : IDisposable
     [InlineData("bodyForm", "99", "newer Bocca")]
     [InlineData("tempo", "1e300", "A number is none")]
     [InlineData("source", "\"PracticePlayer\"", "played by the practice player")]
+    [InlineData("result", "{\"code\":7}", "no result")]
+    [InlineData("result", "{\"points\":1e999}", "result")]
     [InlineData("instrument", "\"kazoo\"", "There is no instrument 'kazoo' here")]
     public async Task An_entry_that_cannot_be_read_is_left_out_and_told(string part, string value, string why)
     {

@@ -21,6 +21,12 @@ public sealed record BalloonPayload(double CircumferenceCm) : StoredShape;
 /// <summary>The Breath stop, and what it writes into the record.</summary>
 public static class BreathStop
 {
+    /// <summary>The rung of a drill's ladder, from 0.</summary>
+    public static ResultNumber Rung { get; } = new("rung");
+
+    /// <summary>What went into a balloon, litres.</summary>
+    public static ResultNumber Litres { get; } = new("litres");
+
     /// <summary>
     /// A breath drill, whole or stopped; its level is the rung. Seconds sounded are those of the out-breath, heard or asked;
     /// seconds elapsed are those that count towards the day. What nobody heard has no source: somebody tapped it.
@@ -29,6 +35,7 @@ public static class BreathStop
         new("breath", "drill")
         {
             Shape = PayloadShape.Itself<BreathPayload>(),
+            OfOlderLevel = level => EntryResult.Of(Rung, level),
             Title = drill => DrillName(drill.DrillId!) ?? drill.DrillId!,
             Gone = "The entry is gone; what was breathed still counts for today.",
             Back = "The entry is back.",
@@ -40,9 +47,10 @@ public static class BreathStop
         new("balloon", "reading")
         {
             Shape = PayloadShape.Itself<BalloonPayload>(),
+            OfOlderLevel = level => EntryResult.Of(Litres, level),
             Title = _ => "Full breath, balloon",
             Gone = "The reading is gone.",
-            Figures = (reading, _) => [new Figure(BreathFigures.Litres, reading.Level!.Value)],
+            Figures = (reading, _) => [new Figure(BreathFigures.Litres, Litres.Of(reading)!.Value)],
         };
 
     public static Stop Stop { get; } =
@@ -80,7 +88,7 @@ public static class BreathStop
             InstrumentId = pupil.InstrumentId,
             Source = source,
             Tempo = plan.Tempo,
-            Level = rung,
+            Result = EntryResult.Of(Rung, rung),
             At = at,
             Key = key,
             Outcome = verdict.Even ? Outcome.Passed : Outcome.Repeat,
@@ -102,7 +110,7 @@ public static class BreathStop
     public static BreathPass Pass(Entry drill) =>
         new(
             drill.DrillId!,
-            (int)(drill.Level ?? 0),
+            (int)(Rung.Of(drill) ?? 0),
             drill.Tempo ?? 0,
             drill.SoundedSeconds ?? 0,
             drill.Outcome == Outcome.Passed,

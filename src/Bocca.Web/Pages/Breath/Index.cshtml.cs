@@ -21,7 +21,7 @@ public sealed record BreathOutcome(
     int NextRung
 )
 {
-    public int Rung => (int)Entry.Level!.Value;
+    public int Rung => (int)BreathStop.Rung.Of(Entry)!.Value;
 
     public double Seconds => Entry.SoundedSeconds!.Value;
 
@@ -214,7 +214,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
         {
             PupilId = Pupil.Id,
             Kind = BreathStop.Balloons.Id,
-            Level = litres,
+            Result = EntryResult.Of(BreathStop.Litres, litres),
             At = Clock.Now,
             Summary = $"{litres:0.0} l.",
         };
@@ -231,11 +231,13 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
         var passes = Past.Select(BreathStop.Pass).ToList();
         Usable = UsableBreath.From(passes, Clock.Now);
         Quickest = RestForBreath.Quickest(passes);
-        Balloons = await Journal
-            .Of(Pupil.Id, BreathStop.Balloons)
-            .Take(PastEntries)
-            .Select(entry => new BalloonReading(entry.Level ?? 0, entry.At))
-            .ToListAsync();
+        Balloons =
+        [
+            .. (await Journal.Of(Pupil.Id, BreathStop.Balloons).Take(PastEntries).ToListAsync()).Select(entry => new BalloonReading(
+                BreathStop.Litres.Of(entry) ?? 0,
+                entry.At
+            )),
+        ];
         Drill = DrillId is null
             ? Offered.FirstOrDefault(drill => drill.Id == "even-stream") ?? Offered[0]
             : Offered.FirstOrDefault(drill => drill.Id == DrillId);

@@ -71,11 +71,18 @@ public static class EarStop
         CountFigures.Evenness,
     ];
 
+    /// <summary>The level of a question, from 0, where the answer moves the staircase of its drill.</summary>
+    public static ResultNumber Level { get; } = new("level");
+
+    /// <summary>How hard the hardest card was, points.</summary>
+    public static ResultNumber Points { get; } = new("points");
+
     /// <summary>An answer of the ear; its subject is what was asked.</summary>
     public static EntryKind<EarPayload> Answers { get; } =
         new("ear", "answer")
         {
             Shape = StoredEarAnswer.Shape,
+            OfOlderLevel = level => EntryResult.Of(Level, level),
             IsTake = true,
             Title = answer => $"Ear: {EarName(answer.DrillId!)}",
             Opens = answer => $"/ear/{(answer.DrillId == Faults ? "tell/" : "")}{answer.PupilId}?take={answer.Id}",
@@ -87,6 +94,7 @@ public static class EarStop
         new("cards", "row of cards")
         {
             Shape = StoredCardsTake.Shape,
+            OfOlderLevel = level => EntryResult.Of(Points, level),
             Plural = "rows of cards",
             IsTake = true,
             StepDrill = _ => CountTakeJudge.DrillId,
@@ -153,7 +161,7 @@ public static class EarStop
             Source = source,
             Tempo = question.Drill.Tempo,
             PlayedSeconds = question.Played.Count > 0 && source is not null ? PlayingClock.PlayedSeconds(LipsOf(question)) : null,
-            Level = question.Level,
+            Result = EntryResult.Of(Level, question.Level),
             Came = heard.Sung.Concat(heard.Played).Count(EarJudge.Came) + (heard.EarRight == true ? 1 : 0),
             Asked = heard.Sung.Count + heard.Played.Count + (heard.EarRight is null ? 0 : 1),
             At = at,
@@ -202,7 +210,7 @@ public static class EarStop
             Source = source,
             Tempo = asked.Tempo,
             PlayedSeconds = played ? PlayingClock.PlayedSeconds(PlanOf(asked)) : null,
-            Level = asked.Cards.Max(card => CardDifficulty.Of(card).Points),
+            Result = EntryResult.Of(Points, asked.Cards.Max(card => CardDifficulty.Of(card).Points)),
             Came = tracks.Sum(track => track.Beats.Count(beat => Math.Abs(beat.ErrorMs ?? double.MaxValue) <= toleranceMs)),
             Asked = tracks.Sum(track => track.Beats.Count),
             At = at,

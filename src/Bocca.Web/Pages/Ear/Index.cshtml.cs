@@ -243,7 +243,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
         var verdict = EarJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent?.Tense ?? false));
         var answer = EarStop.Answer(Pupil!, question, heard, verdict, sent?.Source, line, Clock.Now);
         if (!await IsOnStaircaseAsync(question, answer.Payload.Line))
-            answer.Entry.Level = null;
+            answer.Entry.Result = EntryResult.None;
         return answer;
     }
 
@@ -323,13 +323,17 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
 
     private async Task<Staircase> StaircaseAsync(EarDrill drill)
     {
+        var stands = $"\"{EarStop.Level.Name}\":";
         var answers = await Takes()
-            .Where(take => take.Kept && take.Level != null && take.DrillId == drill.Id && take.Outcome != Outcome.CannotTell)
+            .Where(take => take.Kept && take.ResultText!.Contains(stands) && take.DrillId == drill.Id && take.Outcome != Outcome.CannotTell)
             .Take(AnswersThatCount)
-            .Select(take => new { take.Level, take.Outcome })
+            .Select(take => new { take.ResultText, take.Outcome })
             .ToListAsync();
         answers.Reverse();
-        return Staircase.Of(answers.ConvertAll(answer => ((int)answer.Level!, answer.Outcome == Outcome.Passed)), drill.Hardest);
+        return Staircase.Of(
+            answers.ConvertAll(answer => ((int)EntryResult.Parse(answer.ResultText)[EarStop.Level]!, answer.Outcome == Outcome.Passed)),
+            drill.Hardest
+        );
     }
 
     private EarView ViewOf(EarQuestion question)

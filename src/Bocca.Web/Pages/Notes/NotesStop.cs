@@ -45,11 +45,15 @@ public static class NotesStop
             Opens = note => $"/notes/{note.PupilId}?note={Uri.EscapeDataString(note.Subject)}",
         };
 
-    /// <summary>A silent drill of the hand; its level is the median time of a right answer, seconds.</summary>
+    /// <summary>The median time of a right answer, seconds.</summary>
+    public static ResultNumber MedianSeconds { get; } = new("seconds");
+
+    /// <summary>A silent drill of the hand.</summary>
     public static EntryKind<HandPayload> Hands { get; } =
         new("hand", "drill")
         {
             Shape = StoredHandDrill.Shape,
+            OfOlderLevel = level => EntryResult.Of(MedianSeconds, level),
             Title = drill => $"The hand: {HandName(drill.DrillId!) ?? drill.DrillId}",
             Opens = drill => $"/notes/{drill.PupilId}/hand?drill={drill.DrillId}",
             Figures = (_, drill) => HandFigures.Of(drill.Marks, drill.MedianSeconds),
@@ -176,7 +180,7 @@ public static class NotesStop
             Kind = Hands.Id,
             DrillId = drill.Id,
             InstrumentId = pupil.InstrumentId,
-            Level = outcome.MedianSeconds,
+            Result = EntryResult.Of(MedianSeconds, outcome.MedianSeconds),
             Came = outcome.Right,
             Asked = outcome.Asked,
             At = at,

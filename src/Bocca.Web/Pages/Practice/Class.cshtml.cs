@@ -74,7 +74,7 @@ public class ClassModel(Journal journal) : ClassPage(journal)
             Kind = PracticeStop.Rounds.Id,
             InstrumentId = seat.Pupil.InstrumentId,
             Subject = OwnRound.What,
-            Level = (int)mark,
+            Result = new EntryResult(PracticeStop.Marks[mark]),
             At = Clock.Now,
             Summary = $"{PracticeStop.WordsOf(mark)}.",
         };

@@ -88,11 +88,20 @@ public static class PracticeStop
             Gone = "The lesson is gone; what was kept in it stays.",
         };
 
-    /// <summary>A mark in a round of a class; its subject is what was done, its level the mark.</summary>
+    /// <summary>Marks of a round by their names in the record.</summary>
+    public static Names<RoundMark> Marks { get; } =
+        new((RoundMark.Came, "came"), (RoundMark.Partly, "partly"), (RoundMark.NotYet, "not-yet"), (RoundMark.Absent, "absent"));
+
+    /// <summary>The mark that an entry of a round holds; null where it holds none.</summary>
+    public static RoundMark? MarkOf(Entry round) => Marks.ReadIf(round.Result.Code);
+
+    /// <summary>A mark in a round of a class; its subject is what was done.</summary>
     public static PlainKind Rounds { get; } =
         new("round", "mark")
         {
-            Title = round => $"In the class: {WordsOf((RoundMark)(round.Level ?? 0))}{(round.Subject == "" ? "" : $", {round.Subject}")}",
+            OfOlderLevel = level =>
+                Enum.IsDefined((RoundMark)(int)level) ? new EntryResult(Marks[(RoundMark)(int)level]) : EntryResult.None,
+            Title = round => $"In the class: {WordsOf(MarkOf(round) ?? RoundMark.Came)}{(round.Subject == "" ? "" : $", {round.Subject}")}",
             Opens = round => $"/practice/class?turn={round.PupilId}",
             Gone = "The mark is taken back.",
             Back = "The mark stands again.",

@@ -175,7 +175,7 @@ public sealed class PupilWeek(Journal journal, Pupil pupil, RoomSettings room, H
             Exam = exam,
         };
         entry.Payload = PracticeStop.Weeks.Write(payload);
-        PracticeStop.Weeks.Columns(entry, payload);
+        PracticeStop.Weeks.Complete(entry, payload);
         return await journal.WriteOneAsync(
             PracticeStop.Weeks,
             entry,

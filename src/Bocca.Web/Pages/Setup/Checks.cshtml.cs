@@ -54,7 +54,7 @@ public sealed class ChecksModel(Journal journal) : StagePage(journal)
                 Kind = SetupStop.Gazes.Id,
                 InstrumentId = Pupil.InstrumentId,
                 Source = EntrySource.Camera,
-                Level = motion.SpreadShare,
+                Result = EntryResult.Of(SetupStop.Moved, motion.SpreadShare),
                 Outcome = motion.IsStill ? Core.Judging.Outcome.Passed : Core.Judging.Outcome.Repeat,
                 At = Clock.Now,
                 Summary = motion.Sentence,

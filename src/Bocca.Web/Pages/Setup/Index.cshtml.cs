@@ -57,7 +57,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
         Past = await PastAsync();
         Last = (await Journal.ShowAsync(SetupStop.Placements, Journal.Of(Pupil.Id, SetupStop.Placements)))?.Payload;
         RimMm = Last?.RimMm ?? Mouthpiece.Of(Pupil.Instrument.Family).RimMm;
-        Span = PlacementSpan.Of(Pupil.Instrument.Family, Approach, [.. Past.Select(entry => entry.Level ?? 0)]);
+        Span = PlacementSpan.Of(Pupil.Instrument.Family, Approach, [.. Past.Select(entry => SetupStop.Above.Of(entry) ?? 0)]);
         Placed = await PlacedAsync();
     }
 
@@ -95,7 +95,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
                 if (FromTheSide(sent) is { Count: > 0 } side)
                     entry.Summary = $"{entry.Summary} {string.Join(' ', side.Select(line => line.Sentence))}";
                 await Journal.WriteAsync(SetupStop.Placements, entry, payload, Approach.ToString());
-                Tell($"The placement is saved: {100 * entry.Level:0} % above.", "Delete", entry.Id);
+                Tell($"The placement is saved: {100 * SetupStop.Above.Of(entry):0} % above.", "Delete", entry.Id);
                 return new OkResult();
             }
         );
@@ -109,7 +109,9 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             return NotFound();
         if (sent?.Front?.RingEdge is null || !ModelState.IsValid || !Enum.IsDefined(sent.Source))
             return Refuse("The marks did not arrive whole. Put them once more.");
-        return await RefusingAsync(async () => await act([.. Enumerable.Reverse(await PastAsync()).Select(entry => entry.Level ?? 0)]));
+        return await RefusingAsync(async () =>
+            await act([.. Enumerable.Reverse(await PastAsync()).Select(entry => SetupStop.Above.Of(entry) ?? 0)])
+        );
     }
 
     private async Task<IReadOnlyList<PlacedTakes>> PlacedAsync()
@@ -127,7 +129,7 @@ public sealed class IndexModel(Journal journal) : EntriesPage(journal)
             .. Past.Select(
                 (entry, i) =>
                     new PlacedTakes(
-                        entry.Level ?? 0,
+                        SetupStop.Above.Of(entry) ?? 0,
                         [.. takes.Where(take => take.At >= entry.At && (i == 0 || take.At < Past[i - 1].At)).Select(take => take.Value)]
                     )
             ),

@@ -17,17 +17,24 @@ public sealed record AdvicePayload(string SuggestedId, string Why) : StoredShape
 /// <summary>The Set-up stop, and what it writes into the record.</summary>
 public static class SetupStop
 {
+    /// <summary>The share of the ring above the line of the lips, 0 to 1.</summary>
+    public static ResultNumber Above { get; } = new("above");
+
+    /// <summary>How far the head moved, as a share of the picture's width.</summary>
+    public static ResultNumber Moved { get; } = new("moved");
+
     private static readonly FigureKind ShareAbove = new("share above", "of the ring", "lower", "higher");
 
-    /// <summary>A placement as measured: its subject are the signals for advice, parted by spaces, its level the share above.</summary>
+    /// <summary>A placement as measured: its subject are the signals for advice, parted by spaces.</summary>
     public static EntryKind<PlacementPayload> Placements { get; } =
         new("placement", "placement")
         {
             Shape = StoredPlacement.Shape,
-            Title = placed => $"Placement, {100 * placed.Level:0} % above",
+            OfOlderLevel = level => EntryResult.Of(Above, level),
+            Title = placed => $"Placement, {100 * Above.Of(placed):0} % above",
             Opens = placed => $"/set-up/{placed.PupilId}",
             Gone = "The placement is gone.",
-            Figures = (placed, _) => [new Figure(ShareAbove, placed.Level!.Value)],
+            Figures = (placed, _) => [new Figure(ShareAbove, Above.Of(placed)!.Value)],
         };
 
     /// <summary>A check that was ticked.</summary>
@@ -48,6 +55,7 @@ public static class SetupStop
     public static PlainKind Gazes { get; } =
         new("gaze", "measurement")
         {
+            OfOlderLevel = level => EntryResult.Of(Moved, level),
             Title = _ => "Fixed gaze",
             Opens = gaze => $"/set-up/{gaze.PupilId}/checks#gaze",
             Gone = "The measurement is gone.",
@@ -105,7 +113,7 @@ public static class SetupStop
             Subject = string.Join(' ', verdict.Evidence.Select(item => item.Signal)),
             InstrumentId = pupil.InstrumentId,
             Source = source,
-            Level = measures.ShareAbove,
+            Result = EntryResult.Of(Above, measures.ShareAbove),
             At = at,
             Summary = string.Join(' ', verdict.Sentences),
         };

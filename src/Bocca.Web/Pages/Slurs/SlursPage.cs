@@ -72,7 +72,7 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
             {
                 take.Id,
                 take.DrillId,
-                take.Level,
+                take.ResultText,
                 take.Outcome,
                 take.At,
             })
@@ -99,7 +99,7 @@ public abstract class SlursPage(Journal journal) : TakePage<SlurPayload>(journal
                     new SlurTry(
                         take.DrillId!,
                         [.. own.Select(change => (change.Low, change.High))],
-                        take.Level ?? 0,
+                        EntryResult.Parse(take.ResultText)[SlursStop.Points] ?? 0,
                         take.Outcome == Outcome.Passed,
                         take.At
                     ),

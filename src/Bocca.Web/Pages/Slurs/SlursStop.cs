@@ -16,11 +16,15 @@ public sealed record SlurPayload(int Times, RowTrace Trace, IReadOnlyList<SlurMa
 /// <summary>The Slurs stop, and what it writes into the record.</summary>
 public static class SlursStop
 {
-    /// <summary>A take of a slur; its drill is the slur, its subject the written notes, its level how hard it was.</summary>
+    /// <summary>How hard a slur was, points.</summary>
+    public static ResultNumber Points { get; } = new("points");
+
+    /// <summary>A take of a slur; its drill is the slur, its subject the written notes.</summary>
     public static EntryKind<SlurPayload> Takes { get; } =
         new("slur", "slur")
         {
             Shape = StoredSlurTake.Shape,
+            OfOlderLevel = level => EntryResult.Of(Points, level),
             IsTake = true,
             DueAfterDays = _ => SlurDay.DueDays,
             Title = take => $"Slur {Wording.Spelled(take.Subject.Replace("~", " "))}",
@@ -68,7 +72,7 @@ public static class SlursStop
             Tempo = asked.Tempo,
             PlayedSeconds = PlayingClock.PlayedSeconds(asked.Plan.Cues),
             HighSeconds = asked.Plan.SecondsAbove(player.Range.Highest),
-            Level = SlurDifficulty.Of(asked.Slur, player, asked.Tempo).Points,
+            Result = EntryResult.Of(Points, SlurDifficulty.Of(asked.Slur, player, asked.Tempo).Points),
             Came = heard.Changes.Count(change => change.Fault(bands) is null),
             Asked = heard.Changes.Count,
             At = at,

@@ -11,14 +11,14 @@ namespace Bocca.Web.Record.Archive;
 /// A pupil with the whole record, as <c>pupil.json</c> of an archive holds it. Its form is described in docs/ARCHITECTURE.md; its change
 /// raises <see cref="Form"/>.
 /// </summary>
-/// <param name="Form">The form of this file: 1.</param>
+/// <param name="Form">The form of this file: 2, with results; 1 had a level in their place.</param>
 /// <param name="Made">When it was made, UTC.</param>
 /// <param name="Pupil">Who.</param>
 /// <param name="Entries">What stands in the record, the oldest first.</param>
 public sealed record ArchivedPupil(int Form, DateTime Made, ArchivedFacts Pupil, IReadOnlyList<ArchivedEntry> Entries)
 {
     /// <summary>The form that is written and read today.</summary>
-    public const int Today = 1;
+    public const int Today = 2;
 
     /// <summary>What is remembered, and when it is due.</summary>
     public IReadOnlyList<ArchivedCard> Cards { get; init; } = [];
@@ -49,7 +49,7 @@ public sealed record ArchivedPupil(int Form, DateTime Made, ArchivedFacts Pupil,
             var read = JsonSerializer.Deserialize<ArchivedPupil>(text, Options) ?? throw new InvalidDataException("pupil.json is empty.");
             return read.Form switch
             {
-                Today => read,
+                1 or Today => read,
                 > Today => throw new InvalidDataException("The file was made by a newer Bocca: update this one first."),
                 _ => throw new InvalidDataException($"The file has the form {read.Form}, which is none."),
             };
@@ -120,6 +120,10 @@ public sealed record ArchivedEntry(long Id, string Kind, DateTime At, string Sub
 
     public double? Tempo { get; init; }
 
+    /// <summary>What came of it in short: a code and numbers by name; null for nothing.</summary>
+    public JsonObject? Result { get; init; }
+
+    /// <summary>What stood in the place of a result in files of before 2 December 2026.</summary>
     public double? Level { get; init; }
 
     public int? Came { get; init; }

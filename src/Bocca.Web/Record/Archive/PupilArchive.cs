@@ -143,7 +143,7 @@ public static class PupilArchive
             PlayedOn = entry.Stage,
             Source = entry.Source,
             Tempo = entry.Tempo,
-            Level = entry.Level,
+            Result = entry.ResultText is { } result ? JsonNode.Parse(result)!.AsObject() : null,
             Came = entry.Came,
             Asked = entry.Asked,
             DoneAt = entry.DoneAt,

@@ -212,7 +212,6 @@ public sealed class PupilImport(Journal journal, PiecePlans plans)
             Stage = told.PlayedOn,
             Source = told.Source,
             Tempo = Possible(told.Tempo),
-            Level = Possible(told.Level),
             Came = told.Came,
             Asked = told.Asked,
             // A lesson that was on there is none here.
@@ -232,6 +231,10 @@ public sealed class PupilImport(Journal journal, PiecePlans plans)
             Request = told.Request is { } asked ? RequestOf(asked) : null,
             Rebuilt = told.Rebuilt,
         };
+        entry.Result =
+            told.Result is { } result ? EntryResult.Parse(result.ToJsonString())
+            : Possible(told.Level) is { } level && kind.OfOlderLevel is { } meant ? meant(level)
+            : EntryResult.None;
         if (told.Approach != "")
             Approach.Parse(told.Approach);
         if (told.Instrument is { } id && Catalogue.TryGet(id) is null)

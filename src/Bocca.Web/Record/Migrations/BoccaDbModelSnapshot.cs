@@ -88,9 +88,6 @@ namespace Bocca.Web.Record.Migrations
                         .HasMaxLength(20)
                         .HasColumnType("TEXT");
 
-                    b.Property<double?>("Level")
-                        .HasColumnType("REAL");
-
                     b.Property<double?>("LevelDb")
                         .HasColumnType("REAL");
 
@@ -109,6 +106,11 @@ namespace Bocca.Web.Record.Migrations
 
                     b.Property<int?>("RequestId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("ResultText")
+                        .HasMaxLength(200)
+                        .HasColumnType("TEXT")
+                        .HasColumnName("Result");
 
                     b.Property<double?>("SoundedSeconds")
                         .HasColumnType("REAL");
