@@ -156,9 +156,7 @@ public sealed class IndexModel(Journal journal, DemoFilling filling, Copies copi
             })
             .Take(MostStuck)
             .ToListAsync();
-        var lessons = slots
-            .Select(slot => slot.Who.StartsWith("pupil ", StringComparison.Ordinal) && int.TryParse(slot.Who[6..], out var id) ? id : 0)
-            .ToList();
+        var lessons = slots.Select(slot => slot.Who.Pupil ?? 0).ToList();
         int[] ids = [.. told.Select(entry => entry.PupilId).Concat(stuck.Select(step => step.PupilId)).Concat(lessons).Distinct()];
         var pupils = (await Db.Pupils.AsNoTracking().Where(pupil => ids.Contains(pupil.Id)).ToListAsync())
             .Concat(shown)
@@ -195,8 +193,8 @@ public sealed class IndexModel(Journal journal, DemoFilling filling, Copies copi
                         ? new DeskLesson(slot.Start, pupil.Name, $"/practice/{id}", looks[id]?.Words ?? "", slot.End < now)
                         : new DeskLesson(
                             slot.Start,
-                            slot.Who,
-                            $"/practice/class?class={Uri.EscapeDataString(slot.Who)}",
+                            slot.Who.ClassName,
+                            $"/practice/class?class={Uri.EscapeDataString(slot.Who.ClassName)}",
                             "",
                             slot.End < now
                         )

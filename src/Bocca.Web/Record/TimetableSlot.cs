@@ -38,8 +38,8 @@ public sealed class TimetableSlot
 
     public DateTime? DeletedAt { get; set; }
 
-    /// <summary>Whose it is, as the timetable of the core names it.</summary>
-    public string Who => PupilId is { } id ? $"pupil {id}" : ClassName;
+    /// <summary>Whose it is.</summary>
+    public SlotOwner Who => PupilId is { } id ? SlotOwner.OfPupil(id) : SlotOwner.OfClass(ClassName);
 
     public IReadOnlyList<DateOnly> ExceptDays
     {
@@ -101,7 +101,7 @@ public static class TimetableRecord
     public static async Task<DateOnly?> NextLessonAsync(this BoccaDb db, Pupil pupil, DateOnly after)
     {
         var timetable = await db.TimetableAsync();
-        return timetable.NextAfter(after, $"pupil {pupil.Id}")
-            ?? (pupil.ClassName == "" ? null : timetable.NextAfter(after, pupil.ClassName));
+        return timetable.NextAfter(after, SlotOwner.OfPupil(pupil.Id))
+            ?? (pupil.ClassName == "" ? null : timetable.NextAfter(after, SlotOwner.OfClass(pupil.ClassName)));
     }
 }

@@ -88,18 +88,18 @@ public sealed class LessonTests
     public void The_timetable_knows_the_day_its_holidays_and_what_was_put_off()
     {
         var thursday = new DateOnly(2026, 12, 3);
-        LessonSlot slot = new("pupil 1", DayOfWeek.Thursday, new TimeOnly(16, 20), 30, new DateOnly(2026, 9, 1))
+        LessonSlot slot = new(SlotOwner.OfPupil(1), DayOfWeek.Thursday, new TimeOnly(16, 20), 30, new DateOnly(2026, 9, 1))
         {
             Except = [thursday.AddDays(7)],
         };
-        LessonSlot later = slot with { Who = "pupil 2", Start = new TimeOnly(17, 0), Except = [] };
+        LessonSlot later = slot with { Who = SlotOwner.OfPupil(2), Start = new TimeOnly(17, 0), Except = [] };
         var table = new LessonTimetable([later, slot], [new Holiday(new DateOnly(2026, 12, 14), new DateOnly(2027, 1, 3), "Winter")]);
-        Assert.Equal(["pupil 1", "pupil 2"], table.On(thursday).Select(each => each.Who));
+        Assert.Equal([1, 2], table.On(thursday).Select(each => each.Who.Pupil));
         Assert.Empty(table.On(thursday.AddDays(1)));
         Assert.Equal("Winter", table.HolidayOn(thursday.AddDays(14))!.Name);
-        Assert.Equal(new DateOnly(2027, 1, 7), table.NextAfter(thursday, "pupil 1"));
-        Assert.Equal(thursday.AddDays(7), table.NextAfter(thursday, "pupil 2"));
-        Assert.Null(table.NextAfter(thursday, "pupil 3"));
+        Assert.Equal(new DateOnly(2027, 1, 7), table.NextAfter(thursday, SlotOwner.OfPupil(1)));
+        Assert.Equal(thursday.AddDays(7), table.NextAfter(thursday, SlotOwner.OfPupil(2)));
+        Assert.Null(table.NextAfter(thursday, SlotOwner.OfPupil(3)));
     }
 
     [Theory]
@@ -110,14 +110,14 @@ public sealed class LessonTests
     public void Two_lessons_at_once_are_seen_to_the_minute(string start, bool clash)
     {
         LessonSlot slot = new(
-            "pupil 1",
+            SlotOwner.OfPupil(1),
             DayOfWeek.Thursday,
             new TimeOnly(16, 20),
             30,
             new DateOnly(2026, 9, 1),
             new DateOnly(2026, 12, 17)
         );
-        LessonSlot other = new("pupil 2", DayOfWeek.Thursday, TimeOnly.Parse(start), 30, new DateOnly(2026, 11, 1));
+        LessonSlot other = new(SlotOwner.OfPupil(2), DayOfWeek.Thursday, TimeOnly.Parse(start), 30, new DateOnly(2026, 11, 1));
         var table = new LessonTimetable([slot], []);
         Assert.Equal(clash, table.Clash(other) is not null);
         // One that begins after the other has ended for good meets it never.
@@ -133,7 +133,13 @@ public sealed class LessonTests
             sentence,
             Assert
                 .Throws<ArgumentException>(() =>
-                    new LessonSlot("a", DayOfWeek.Monday, TimeOnly.Parse(start), minutes, new DateOnly(2026, 9, 1)).Checked()
+                    new LessonSlot(
+                        SlotOwner.OfClass("a"),
+                        DayOfWeek.Monday,
+                        TimeOnly.Parse(start),
+                        minutes,
+                        new DateOnly(2026, 9, 1)
+                    ).Checked()
                 )
                 .Message
         );
@@ -141,7 +147,7 @@ public sealed class LessonTests
     [Fact]
     public void A_timetable_is_of_our_time()
     {
-        LessonSlot slot = new("a", DayOfWeek.Monday, new TimeOnly(16, 0), 30, new DateOnly(9999, 12, 1));
+        LessonSlot slot = new(SlotOwner.OfClass("a"), DayOfWeek.Monday, new TimeOnly(16, 0), 30, new DateOnly(9999, 12, 1));
         Assert.Throws<ArgumentException>(slot.Checked);
         Assert.Throws<ArgumentException>(() => new Holiday(DateOnly.MinValue, DateOnly.MinValue, "").Checked());
         Assert.Throws<ArgumentException>(() => new Holiday(new DateOnly(2026, 1, 1), new DateOnly(2027, 2, 1), "").Checked());
@@ -151,7 +157,7 @@ public sealed class LessonTests
     public void A_lesson_until_midnight_is_one() =>
         Assert.Equal(
             new TimeOnly(0, 0),
-            new LessonSlot("a", DayOfWeek.Monday, new TimeOnly(23, 30), 30, new DateOnly(2026, 9, 1)).Checked().End
+            new LessonSlot(SlotOwner.OfClass("a"), DayOfWeek.Monday, new TimeOnly(23, 30), 30, new DateOnly(2026, 9, 1)).Checked().End
         );
 
     [Fact]

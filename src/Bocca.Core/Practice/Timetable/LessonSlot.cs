@@ -1,13 +1,13 @@
 namespace Bocca.Core.Practice.Timetable;
 
 /// <summary>A lesson that comes back every week, on the room's wall clock.</summary>
-/// <param name="Who">Whose: a pupil's or a class's name in the record; two slots of the same belong to one.</param>
+/// <param name="Who">Whose it is.</param>
 /// <param name="Day">The day of the week.</param>
 /// <param name="Start">When it begins.</param>
 /// <param name="Minutes">How long it lasts, minutes.</param>
 /// <param name="From">The first day on which it may be.</param>
 /// <param name="Until">The last; null for no end.</param>
-public sealed record LessonSlot(string Who, DayOfWeek Day, TimeOnly Start, int Minutes, DateOnly From, DateOnly? Until = null)
+public sealed record LessonSlot(SlotOwner Who, DayOfWeek Day, TimeOnly Start, int Minutes, DateOnly From, DateOnly? Until = null)
 {
     /// <summary>A lesson lasts so many minutes at least and at most (ours).</summary>
     public const int FewestMinutes = 5,

@@ -13,10 +13,10 @@ public sealed record LessonTimetable(IReadOnlyList<LessonSlot> Slots, IReadOnlyL
 
     /// <summary>The lessons of a day, the earliest first.</summary>
     public IReadOnlyList<LessonSlot> On(DateOnly day) =>
-        HolidayOn(day) is null ? [.. Slots.Where(slot => slot.IsOn(day)).OrderBy(slot => slot.Start).ThenBy(slot => slot.Who)] : [];
+        HolidayOn(day) is null ? [.. Slots.Where(slot => slot.IsOn(day)).OrderBy(slot => slot.Start).ThenBy(slot => slot.Who.Pupil)] : [];
 
     /// <summary>The day of somebody's next lesson after a day; null for none within a year.</summary>
-    public DateOnly? NextAfter(DateOnly day, string who)
+    public DateOnly? NextAfter(DateOnly day, SlotOwner who)
     {
         var own = Slots.Where(slot => slot.Who == who).ToList();
         for (var ahead = 1; own.Count > 0 && ahead <= Ahead; ahead++)

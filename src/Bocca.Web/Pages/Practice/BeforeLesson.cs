@@ -120,7 +120,7 @@ public sealed record BeforeLesson
             Milestones = await MilestonesAsync(journal, pupil),
             Slot = (await journal.Db.TimetableAsync())
                 .On(clock.Today)
-                .FirstOrDefault(slot => slot.Who == $"pupil {pupil.Id}" || (pupil.ClassName != "" && slot.Who == pupil.ClassName)),
+                .FirstOrDefault(slot => slot.Who.Pupil == pupil.Id || (pupil.ClassName != "" && slot.Who.ClassName == pupil.ClassName)),
             Parts = await PartsAsync(new PupilWeek(journal, pupil, room, page.Health), first, due),
         };
     }

@@ -57,7 +57,7 @@ public class ClassModel(Journal journal) : ClassPage(journal)
         When = string.Join(
             ", ",
             (await Db.TimetableAsync())
-                .Slots.Where(slot => slot.Who == ClassName && !(slot.Until < Clock.Today))
+                .Slots.Where(slot => slot.Who.ClassName == ClassName && !(slot.Until < Clock.Today))
                 .Select(slot => $"{slot.Day} {slot.Start:HH:mm}")
         );
     }

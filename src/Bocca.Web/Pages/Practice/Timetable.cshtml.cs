@@ -27,10 +27,11 @@ public sealed class TimetableModel(Journal journal) : StagePage(journal)
     public async Task OnGetAsync() => await LoadAsync();
 
     /// <summary>What somebody with a lesson is called.</summary>
-    public string NameOf(string who) =>
-        who.StartsWith("pupil ", StringComparison.Ordinal) && int.TryParse(who[6..], out var id)
-            ? Everybody.FirstOrDefault(each => each.Id == id).Name ?? who
-            : who;
+    public string NameOf(SlotOwner who) =>
+        who.Pupil is { } id ? Everybody.FirstOrDefault(each => each.Id == id).Name ?? "somebody" : who.ClassName;
+
+    /// <summary>A pupil as the form sends one, beside names of classes.</summary>
+    public static string Sent(int pupilId) => $"pupil {pupilId}";
 
     /// <summary>Adds a lesson of every week.</summary>
     public async Task<IActionResult> OnPostAddAsync(string? who, DayOfWeek day, string? start, int minutes, string? from, string? until)
@@ -219,20 +220,20 @@ public sealed class TimetableModel(Journal journal) : StagePage(journal)
         return Redirect("/practice/timetable");
     }
 
-    /// <summary>Whose a name is: a pupil's, by the whole name, or a class's; also as the timetable names them.</summary>
-    private string? WhoOf(string name) =>
-        Everybody.FirstOrDefault(each => $"pupil {each.Id}" == name || string.Equals(each.Name, name, StringComparison.OrdinalIgnoreCase))
+    /// <summary>Whose a name is: a pupil's, by the whole name or as the form sends it, or a class's; null for nobody's.</summary>
+    private SlotOwner? WhoOf(string name) =>
+        Everybody.FirstOrDefault(each => Sent(each.Id) == name || string.Equals(each.Name, name, StringComparison.OrdinalIgnoreCase))
             is { Id: > 0 } pupil
-            ? $"pupil {pupil.Id}"
-            : Classes.FirstOrDefault(each => string.Equals(each, name, StringComparison.OrdinalIgnoreCase));
+            ? SlotOwner.OfPupil(pupil.Id)
+        : Classes.FirstOrDefault(each => string.Equals(each, name, StringComparison.OrdinalIgnoreCase)) is { } known
+            ? SlotOwner.OfClass(known)
+        : null;
 
     private static TimetableSlot Row(LessonSlot slot, DateTime at) =>
         new()
         {
-            PupilId = slot.Who.StartsWith("pupil ", StringComparison.Ordinal)
-                ? int.Parse(slot.Who[6..], CultureInfo.InvariantCulture)
-                : null,
-            ClassName = slot.Who.StartsWith("pupil ", StringComparison.Ordinal) ? "" : slot.Who,
+            PupilId = slot.Who.Pupil,
+            ClassName = slot.Who.ClassName,
             Day = slot.Day,
             Start = slot.Start,
             Minutes = slot.Minutes,

@@ -26,7 +26,7 @@ public static class TimetableCalendar
     /// <param name="timetable">The timetable.</param>
     /// <param name="names">What whoever has a lesson is called.</param>
     /// <param name="clock">Where the room lies, and its day: what is over is not written.</param>
-    public static string Write(LessonTimetable timetable, Func<string, string> names, RoomClock clock)
+    public static string Write(LessonTimetable timetable, Func<SlotOwner, string> names, RoomClock clock)
     {
         var calendar = new Ical.Net.Calendar { ProductId = "-//Bocca//Timetable//EN" };
         calendar.AddTimeZone(clock.Zone);
@@ -76,7 +76,7 @@ public static class TimetableCalendar
     /// <param name="who">Whose a lesson of a name is; null for nobody's.</param>
     /// <param name="clock">Where the room lies, and its day.</param>
     /// <exception cref="InvalidDataException">It is no calendar; the message says so.</exception>
-    public static CalendarRead Read(string text, Func<string, string?> who, RoomClock clock)
+    public static CalendarRead Read(string text, Func<string, SlotOwner?> who, RoomClock clock)
     {
         Ical.Net.Calendar? calendar;
         try
@@ -133,7 +133,7 @@ public static class TimetableCalendar
         return new Holiday(first, last < first ? first : last, Short(each.Summary)).Checked();
     }
 
-    private static IEnumerable<LessonSlot> SlotsOf(CalendarEvent each, Func<string, string?> who, RoomClock clock)
+    private static IEnumerable<LessonSlot> SlotsOf(CalendarEvent each, Func<string, SlotOwner?> who, RoomClock clock)
     {
         var name = each.Summary?.Trim() ?? "";
         var whose = who(name) ?? throw new ArgumentException("nobody here is called so, and no class.");
