@@ -33,7 +33,7 @@ public abstract class EntryKind(string id, string noun)
     /// <summary>The drill of the steps that an entry answers, at its own stop.</summary>
     public Func<Entry, string?> StepDrill { get; init; } = entry => entry.DrillId;
 
-    /// <summary>The result that a number says which stood in one column of all kinds, before results did; null where none did.</summary>
+    /// <summary>Makes a result of the number that older records have in the column Level; null where this kind had none.</summary>
     public Func<double, EntryResult>? OfOlderLevel { get; init; }
 
     /// <summary>Whether somebody decides if it is kept; what is not asked for stands at once.</summary>

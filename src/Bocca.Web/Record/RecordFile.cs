@@ -22,8 +22,8 @@ public static class RecordFile
     /// <summary>
     /// Brings the record up to date. Before an older one is touched, a copy is made beside it by the database's own means, and
     /// named after what was there. The write-ahead log with full synchronisation keeps what was acknowledged even if the process
-    /// is killed; an update that is killed leaves the record as it was, or with a part of its
-    /// entries renewed, and goes on there.
+    /// is killed; an update that is killed leaves the record as it was, or with a part of its entries renewed,
+    /// and the next start goes on there.
     /// </summary>
     /// <param name="db">The record.</param>
     /// <param name="stops">Whose entries stand in it.</param>

@@ -19,7 +19,7 @@ internal sealed class Renewal(BoccaDb db, Stops stops, Action<string>? say)
     /// <summary>From this form on figures are as they are made today.</summary>
     private const int FiguresVersion = 1;
 
-    /// <summary>The column that stood for the number of every result.</summary>
+    /// <summary>The column that held one number of every kind, before results.</summary>
     private const string Level = "Level";
 
     private const int EntriesAtOnce = 500;
