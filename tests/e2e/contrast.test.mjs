@@ -88,6 +88,16 @@ async function faint(page) {
   );
 }
 
+// Once every text has stood where it is for a quarter of a second: going to the whole screen lays a page out more than once.
+async function settled(page) {
+  for (let before = null, quiet = 0; quiet < 3; ) {
+    const now = JSON.stringify(await texts(page));
+    quiet = now === before ? quiet + 1 : 0;
+    before = now;
+    await page.waitForTimeout(80);
+  }
+}
+
 async function inBothLights(page, where) {
   const found = [];
   for (const theme of ["light", "dark"]) {
@@ -120,6 +130,7 @@ describe("contrast on pixels", () => {
         await page.goto(address + path);
         await engraved(page);
         await page.evaluate(() => document.querySelector("#stage").requestFullscreen());
+        await settled(page);
         found.push(...(await inBothLights(page, `${path} on the whole screen`)));
         await page.evaluate(() => document.exitFullscreen());
       }
