@@ -23,6 +23,7 @@ public static class Strain
             Mutate(),
             Kills(),
             Renew(),
+            Pages(),
             Large(),
             Suites(),
         };
@@ -75,6 +76,16 @@ public static class Strain
             seed,
         };
         command.SetAction(parsed => RenewalRun.RunAsync(parsed.GetValue(entries), parsed.GetValue(kills), parsed.GetValue(seed)));
+        return command;
+    }
+
+    private static Command Pages()
+    {
+        var entries = new Argument<int>("entries") { Description = "How many entries the record has." };
+        var times = new Option<int>("--times") { Description = "How often each page is opened.", DefaultValueFactory = _ => 100 };
+        var record = new Option<string?>("--record") { Description = "A folder whose record is opened, or made and left there." };
+        var command = new Command("pages", "Opens the pages of a large record and prints how long they take.") { entries, times, record };
+        command.SetAction(parsed => PagesRun.RunAsync(parsed.GetValue(entries), parsed.GetValue(times), parsed.GetValue(record)));
         return command;
     }
 
