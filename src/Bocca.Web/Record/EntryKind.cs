@@ -71,6 +71,14 @@ public interface IJudgedPayload
     public Verdict Verdict { get; }
 }
 
+/// <summary>The same where the verdict may be told on.</summary>
+/// <typeparam name="T">The payload itself.</typeparam>
+public interface IJudgedPayload<out T> : IJudgedPayload
+{
+    /// <summary>The same with another verdict.</summary>
+    public T With(Verdict verdict);
+}
+
 /// <summary>A kind whose columns say all.</summary>
 public sealed class PlainKind(string id, string noun) : EntryKind(id, noun)
 {

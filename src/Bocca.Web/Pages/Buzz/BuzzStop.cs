@@ -10,7 +10,10 @@ using Bocca.Web.Record;
 namespace Bocca.Web.Pages.Buzz;
 
 /// <summary>What a take of buzzes has beside its columns. The sound itself is not kept, only measures and the pitch line.</summary>
-public sealed record BuzzPayload(TakeMeasures Measures, Verdict Verdict, TakeThreads Threads) : IJudgedPayload;
+public sealed record BuzzPayload(TakeMeasures Measures, Verdict Verdict, TakeThreads Threads) : IJudgedPayload<BuzzPayload>
+{
+    public BuzzPayload With(Verdict verdict) => this with { Verdict = verdict };
+}
 
 /// <summary>The Buzz stop, and what it writes into the record.</summary>
 public static class BuzzStop

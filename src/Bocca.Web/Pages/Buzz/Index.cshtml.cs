@@ -10,6 +10,7 @@ using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
+using Bocca.Web.Frame.Takes;
 using Bocca.Web.Record;
 using Bocca.Web.Record.Requests;
 using Bocca.Web.Record.Shapes;
@@ -107,17 +108,17 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
     /// <summary>How steady the takes of the list were, by entry.</summary>
     public IReadOnlyDictionary<long, double> Steadiness { get; private set; } = new Dictionary<long, double>();
 
-    protected override EntryKind<BuzzPayload> Kind => BuzzStop.Takes;
+    protected override TakeRules<BuzzPayload> Rules => new(BuzzStop.Takes, OnStageAsync, Onward);
 
     public async Task<IActionResult> OnGetAsync()
     {
         if (Pupil is null)
             return Page();
         // What stands under Heard was just played, or was asked for by its number: a stop that is opened has an empty stage.
-        var take = await AskedTakeAsync(Takes());
+        var take = await AskedTakeAsync();
         if (TakeId is not null && take is null)
             return NotFound();
-        View = await ViewAsync(take, DrillId ?? take?.Entry.DrillId ?? await LastDrillAsync() ?? await FirstDrillAsync());
+        View = await ViewAsync(take, DrillId ?? take?.Entry.DrillId ?? await Takes.LastDrillAsync() ?? await FirstDrillAsync());
         if (View is null)
             return NotFound();
         await LoadPastAsync();
@@ -173,21 +174,21 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
     public Task<IActionResult> OnPostHearAsync([FromForm] SentBuzz sent) =>
         HearAsync(
             sent,
-            async sound =>
+            async take =>
             {
-                var request = await RequestOfAsync(BuzzRequest.Kind, sent, () => Task.FromResult(RequestNow(sent)));
-                var whole = request.Asked();
+                var frozen = await FrozenAsync(BuzzRequest.Kind, sent, () => Task.FromResult(RequestNow(sent)));
+                var whole = frozen.Asked.Asked();
                 var asked = whole with
                 {
                     Plan = sent.Finished is { } beats ? whole.Plan.UpTo(beats) : whole.Plan,
                     FirstCueSeconds = sent.FirstCue,
                     MissingSeconds = sent.MissingSeconds,
                 };
-                Stopped = (asked.Plan.Times, whole.Plan.Times);
-                var judged = await JudgedAsync(asked, sent.Tense, request.StartHz);
-                return BuzzStop.Take(Pupil!, asked, sent.Source, TakeListener.Hear(sound, asked, judged), Clock.Now);
-            },
-            OnStageAsync
+                var judged = await JudgedAsync(frozen, asked, sent.Tense, take.Before);
+                var heard = TakeListener.Hear(take.Sound, asked, judged);
+                var written = BuzzStop.Take(Pupil!, asked, sent.Source, heard, Clock.Now);
+                return HeardTake<BuzzPayload>.Of(frozen, written, asked.Plan.Times, whole.Plan.Times);
+            }
         );
 
     private BuzzRequest RequestNow(SentBuzz sent)
@@ -213,14 +214,10 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         };
     }
 
-    protected override Verdict VerdictOf(BuzzPayload payload) => payload.Verdict;
-
-    protected override BuzzPayload WithVerdict(BuzzPayload payload, Verdict verdict) => payload with { Verdict = verdict };
-
-    protected override async Task<IActionResult> OnStageAsync(Shown<BuzzPayload> take) =>
+    private async Task<IActionResult> OnStageAsync(Shown<BuzzPayload> take) =>
         Partial("_Heard", await ViewAsync(take, take.Entry.DrillId));
 
-    protected override IActionResult Onward(Shown<BuzzPayload> take, NextStep next) =>
+    private RedirectToPageResult Onward(Shown<BuzzPayload> take, NextStep next) =>
         next.Place == new Place("notes")
             ? RedirectToPage("/Notes/Index", new { pupilId = Pupil!.Id })
             : RedirectToPage(new { pupilId = Pupil!.Id, drill = next.DrillId });
@@ -234,7 +231,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         var on = take?.Entry.Stage ?? (On is { } chosen && drill.On.Contains(chosen) ? chosen : drill.UsualStage);
         var plan = request?.Cues.Read() ?? drill.Plan.At(take?.Entry.Tempo ?? drill.Tempo);
         var guess = Asks(take);
-        return new HeardView(Pupil!, guess is null ? take : null, drill, await OpenStepAsync(), Clock)
+        return new HeardView(Pupil!, guess is null ? take : null, drill, await Takes.OpenStepAsync(), Clock)
         {
             Guessing = guess,
             On = on,
@@ -247,7 +244,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
     }
 
     /// <summary>The drill of a pupil who has not been heard here yet; null once there is a take, kept or not.</summary>
-    private async Task<string?> FirstDrillAsync() => await Takes().AnyAsync() ? null : BuzzDrill.First.Id;
+    private async Task<string?> FirstDrillAsync() => await Takes.All.AnyAsync() ? null : BuzzDrill.First.Id;
 
     /// <summary>Whether Bocca gives the pitch: where the approach wants the pupil's own, it gives none.</summary>
     public bool IsModelled(BuzzDrill drill) => Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels && drill.Aim != DrillAim.Reference;
@@ -258,31 +255,33 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         var start = Clock.DayStart;
         return await Db
                 .Entries.IgnoreQueryFilters()
-                .Where(take => take.PupilId == Pupil!.Id && take.Kind == Kind.Id && take.Stage == SoundStage.Lips && take.At >= start)
+                .Where(take => take.PupilId == Pupil!.Id && take.Kind == BuzzStop.Takes.Id && take.Stage == SoundStage.Lips && take.At >= start)
                 .SumAsync(take => take.ElapsedSeconds)
             ?? 0;
     }
 
     /// <summary>Everything that is known about the pupil when a take is judged.</summary>
-    /// <param name="asked">What was asked.</param>
+    /// <param name="frozen">What the take was asked to be.</param>
+    /// <param name="asked">The same, as far as it was played.</param>
     /// <param name="tense">Whether the teacher has ticked tension.</param>
-    /// <param name="modelHz">The pitch that Bocca gave, hertz; null for none.</param>
-    private async Task<SoundingPupil> JudgedAsync(AskedTake asked, bool tense, double? modelHz)
+    /// <param name="before">What the take before ended with; null for none.</param>
+    private async Task<SoundingPupil> JudgedAsync(FrozenTake<BuzzRequest> frozen, AskedTake asked, bool tense, Verdict? before)
     {
+        var approach = frozen.Terms.Approach;
         var last =
-            Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels
+            approach.Of(Points.BuzzPitch) == BuzzPitch.AModels
                 ? null
                 : await Journal.ShowAsync(
-                    Kind,
-                    Takes().Where(take => take.Kept && take.Stage == asked.On && take.DrillId == asked.Drill.Id)
+                    BuzzStop.Takes,
+                    Takes.All.Where(take => take.Kept && take.Stage == asked.On && take.DrillId == asked.Drill.Id)
                 );
-        return await JudgedAsync(asked.On, tense) with
+        return await Takes.JudgedAsync(frozen.Terms, asked.On, tense, before) with
         {
             // The gate is for those who have not left the mouthpiece yet.
             Earlier = asked.On == SoundStage.Mouthpiece && asked.Pupil <= LearningStage.Mouthpiece ? await GateTakesAsync() : null,
             HeldAgainstHz =
                 asked.On == SoundStage.Instrument || asked.Drill.Aim == DrillAim.Reference ? null
-                : Approach.Of(Points.BuzzPitch) == BuzzPitch.AModels ? modelHz
+                : approach.Of(Points.BuzzPitch) == BuzzPitch.AModels ? frozen.Asked.StartHz
                 : last?.Payload.Measures.Median(attempt => attempt.MedianHz),
         };
     }
@@ -307,7 +306,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         if (drill.Rounds is not { } rounds)
             return null;
         var start = Clock.DayStart;
-        var played = await Takes()
+        var played = await Takes.All
             .Where(take => take.DrillId == drill.Id && take.At >= start && take.Outcome != Outcome.CannotTell)
             .Select(take => take.At)
             .ToListAsync();
@@ -316,7 +315,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
 
     /// <summary>Takes of plain drills on something that could be judged, the newest first.</summary>
     private IQueryable<Entry> Judged(SoundStage on) =>
-        Takes()
+        Takes.All
             .Where(take => take.Kept && take.Stage == on && take.DrillId != OwnSounds.SamplesDrill && take.Outcome != Outcome.CannotTell)
             .Take(TakesOfHistory);
 

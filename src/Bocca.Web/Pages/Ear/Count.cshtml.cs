@@ -6,6 +6,7 @@ using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
+using Bocca.Web.Frame.Takes;
 using Bocca.Web.Record;
 using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
@@ -81,16 +82,13 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     /// <summary>The fastest tempo at which all was inside twice; null for none yet.</summary>
     public double? CleanTempo { get; private set; }
 
-    protected override EntryKind<CountPayload> Kind => EarStop.Cards;
-
-    protected override string KeptWords => "The cards are saved.";
-
-    protected override bool IsPlaying(string drill) =>
-        CountDrill.All.FirstOrDefault(each => each.Id == drill)?.Ways.HasFlag(CountWays.Played) != false;
-
-    protected override Verdict VerdictOf(CountPayload payload) => payload.Verdict;
-
-    protected override CountPayload WithVerdict(CountPayload payload, Verdict verdict) => payload with { Verdict = verdict };
+    protected override TakeRules<CountPayload> Rules =>
+        new(EarStop.Cards, OnStageAsync, Onward)
+        {
+            KeptWords = "The cards are saved.",
+            IsPlaying = drill => CountDrill.All.FirstOrDefault(each => each.Id == drill)?.Ways.HasFlag(CountWays.Played) != false,
+            Kept = KeptAsync,
+        };
 
     private double ToleranceMs => CountJudge.ToleranceMs(Pupil!.Stage, TeachersOwn);
 
@@ -98,7 +96,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     {
         if (Pupil is null)
             return Page();
-        var take = await AskedTakeAsync(Takes());
+        var take = await AskedTakeAsync();
         if (TakeId is not null && take is null)
             return NotFound();
         Values = await Journal.ValuesMetAsync(Pupil);
@@ -149,29 +147,29 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     public async Task<IActionResult> OnPostHearAsync([FromForm] SentCards sent) =>
         await HearAsync(
             sent,
-            async sound =>
+            async take =>
             {
-                var request = await RequestOfAsync(CardsRequest.Kind, sent, () => RequestOfAsync(sent.Drill, AskedOf(sent.Asked)));
+                var frozen = await FrozenAsync(CardsRequest.Kind, sent, () => RequestOfAsync(sent.Drill, AskedOf(sent.Asked)));
+                var request = frozen.Asked;
                 var asked = request.Asked();
                 var (tolerance, whole) = (request.ToleranceMs, asked.Cards.Count);
                 asked = sent.Finished is { } beats ? asked.UpTo(beats) : asked;
-                Stopped = (asked.Cards.Count, whole);
                 var taps = Taps(sent.Taps);
                 var heard = CountListener.Hear(
-                    sound,
+                    take.Sound,
                     asked,
                     sent.FirstCue,
                     tolerance,
                     taps,
                     asked.Ways.HasFlag(CountWays.OnNotes) ? request.On.Read() : null
                 );
-                var verdict = CountTakeJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent.Tense));
+                var verdict = CountTakeJudge.Judge(heard, await Takes.JudgedAsync(frozen.Terms, SoundStage.Instrument, sent.Tense, take.Before));
                 verdict = CountTakeJudge.Stepped(verdict, asked.Tempo, await BeforeAsync(request.Drill, asked.Tempo));
                 var drill = CountDrill.Get(request.Drill);
                 var (entry, payload) = EarStop.Counted(Pupil!, drill, asked, heard, verdict, tolerance, sent.Source, Clock.Now);
-                return (entry, payload with { DelayMs = sent.Delay is >= 0 and <= 1000 ? sent.Delay.Value : 0 });
-            },
-            OnStageAsync
+                payload = payload with { DelayMs = sent.Delay is >= 0 and <= 1000 ? sent.Delay.Value : 0 };
+                return HeardTake<CountPayload>.Of(frozen, (entry, payload), asked.Cards.Count, whole);
+            }
         );
 
     /// <summary>A value is introduced by the teacher, or taken back.</summary>
@@ -188,10 +186,10 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         });
     }
 
-    protected override Task<IActionResult> OnStageAsync(Shown<CountPayload> take) =>
+    private Task<IActionResult> OnStageAsync(Shown<CountPayload> take) =>
         Task.FromResult<IActionResult>(Partial("_Cards", ViewOf(take)));
 
-    protected override IActionResult Onward(Shown<CountPayload> take, NextStep next)
+    private RedirectToPageResult Onward(Shown<CountPayload> take, NextStep next)
     {
         // What did not come is done once more; what came gives way to other cards.
         var again = take.Entry.Outcome != Outcome.Passed;
@@ -209,7 +207,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         );
     }
 
-    protected override async Task KeptAsync(Shown<CountPayload> take)
+    private async Task KeptAsync(Shown<CountPayload> take)
     {
         if (take.Entry.Outcome == Outcome.CannotTell)
             return;
@@ -290,14 +288,14 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
 
     /// <summary>What came of the take before at a tempo.</summary>
     private Task<Outcome?> BeforeAsync(string drill, double tempo) =>
-        Takes()
+        Takes.All
             .Where(take => take.DrillId == drill && take.Tempo == tempo && take.Outcome != Outcome.CannotTell)
             .Select(take => take.Outcome)
             .FirstOrDefaultAsync();
 
     private async Task<double?> CleanTempoAsync() =>
         TempoLadder.Clean(
-            await Takes()
+            await Takes.All
                 .Where(take => take.Kept && take.Outcome == Outcome.Passed && take.Tempo != null)
                 .Take(TakesOfLadder)
                 .Select(take => take.Tempo!.Value)

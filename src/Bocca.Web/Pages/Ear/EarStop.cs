@@ -26,7 +26,10 @@ public sealed record EarPayload(
     IReadOnlyList<double?> Midi,
     IReadOnlyList<EarFigure> Values,
     Verdict Verdict
-) : IJudgedPayload;
+) : IJudgedPayload<EarPayload>
+{
+    public EarPayload With(Verdict verdict) => this with { Verdict = verdict };
+}
 
 /// <summary>A figure of an answer or a take of cards, as it was found.</summary>
 public sealed record EarFigure(string Name, double Value, int Count, string Item);
@@ -50,7 +53,10 @@ public sealed record CountPayload(
     IReadOnlyList<TracedCard> Cards,
     IReadOnlyList<EarFigure> Values,
     Verdict Verdict
-) : IJudgedPayload;
+) : IJudgedPayload<CountPayload>
+{
+    public CountPayload With(Verdict verdict) => this with { Verdict = verdict };
+}
 
 /// <summary>The Ear &amp; count stop, and what it writes into the record.</summary>
 public static class EarStop

@@ -1,4 +1,5 @@
 using Bocca.Core;
+using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Ear;
 using Bocca.Core.Judging;
 using Bocca.Core.Simulation;
@@ -6,6 +7,7 @@ using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
+using Bocca.Web.Frame.Takes;
 using Bocca.Web.Record;
 using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
@@ -74,23 +76,20 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     /// <summary>How many questions are due to be asked again.</summary>
     public int Due { get; private set; }
 
-    protected override EntryKind<EarPayload> Kind => EarStop.Answers;
-
-    protected override string KeptWords => "The answer is saved.";
-
-    protected override bool IsPlaying(string drill) => EarDrill.All.FirstOrDefault(each => each.Id == drill)?.Plays != false;
-
-    protected override bool IsShownHere(string? drill) => drill != EarStop.Faults;
-
-    protected override Verdict VerdictOf(EarPayload payload) => payload.Verdict;
-
-    protected override EarPayload WithVerdict(EarPayload payload, Verdict verdict) => payload with { Verdict = verdict };
+    protected override TakeRules<EarPayload> Rules =>
+        new(EarStop.Answers, OnStageAsync, Onward)
+        {
+            KeptWords = "The answer is saved.",
+            IsPlaying = drill => EarDrill.All.FirstOrDefault(each => each.Id == drill)?.Plays != false,
+            IsShownHere = drill => drill != EarStop.Faults,
+            Kept = KeptAsync,
+        };
 
     public async Task<IActionResult> OnGetAsync()
     {
         if (Pupil is null)
             return Page();
-        var take = await AskedTakeAsync(Takes());
+        var take = await AskedTakeAsync();
         if (TakeId is not null && take is null)
             return NotFound();
         await LoadAsync();
@@ -157,21 +156,25 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
         EarPayload? told = null;
         return await HearAsync(
             sent,
-            async sound =>
+            async sounded =>
             {
-                var request = await RequestOfAsync(
+                var frozen = await FrozenAsync(
                     EarRequest.Kind,
                     sent,
                     async () => RequestOf(await QuestionAsync(sent.Asked), sent.Line)
                 );
+                var request = frozen.Asked;
                 var (question, (player, tuning)) = (request.Asked(), request.Player());
-                var heard = EarHearing.Hear(question, Tapped(sent.Tapped), sound, sent.FirstCue, player, tuning);
-                var take = await TakeOfAsync(question, heard, sent, request.Line ?? "");
+                var heard = EarHearing.Hear(question, Tapped(sent.Tapped), sounded.Sound, sent.FirstCue, player, tuning);
+                var judged = await Takes.JudgedAsync(frozen.Terms, SoundStage.Instrument, sent.Tense, sounded.Before);
+                var (entry, payload) = await TakeOfAsync(question, heard, judged, sent.Source, request.Line ?? "");
                 if (sent.Private != true)
-                    return take;
+                    return new HeardTake<EarPayload>(frozen, entry, payload);
                 // What was sung for nobody else is told once; with what was played nothing of it is written.
-                told = take.Payload;
-                return await TakeOfAsync(question, heard with { Sung = [], Midi = [] }, sent, request.Line ?? "");
+                told = payload;
+                var others = heard with { Sung = [], Midi = [] };
+                (entry, payload) = await TakeOfAsync(question, others, judged, sent.Source, request.Line ?? "");
+                return new HeardTake<EarPayload>(frozen, entry, payload);
             },
             async take =>
             {
@@ -193,17 +196,18 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
                 var heard = EarHearing.Hear(question, Tapped(tapped), null, null, _player!, Room.Tuning);
                 if (heard.Tapped.Count != question.Answer.Count)
                     throw new ArgumentException($"Tap {question.Answer.Count} of them.");
-                var (entry, payload) = await TakeOfAsync(question, heard, null, "");
+                var judged = await Takes.JudgedAsync(Terms, SoundStage.Instrument, tense: false);
+                var (entry, payload) = await TakeOfAsync(question, heard, judged, null, "");
                 entry.Kept = true;
-                var take = await Journal.WriteAsync(Kind, entry, payload, Approach.ToString());
+                var take = await Journal.WriteAsync(EarStop.Answers, entry, payload, Approach.ToString());
                 await KeptAsync(take);
                 return await OnStageAsync(take);
             });
 
-    protected override Task<IActionResult> OnStageAsync(Shown<EarPayload> take) =>
+    private Task<IActionResult> OnStageAsync(Shown<EarPayload> take) =>
         Task.FromResult<IActionResult>(Partial("_Heard", ViewOf(take)));
 
-    protected override IActionResult Onward(Shown<EarPayload> take, NextStep next) =>
+    private RedirectToPageResult Onward(Shown<EarPayload> take, NextStep next) =>
         RedirectToPage(
             new
             {
@@ -216,7 +220,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
             }
         );
 
-    protected override Task KeptAsync(Shown<EarPayload> take) =>
+    private Task KeptAsync(Shown<EarPayload> take) =>
         take.Entry.Outcome == Outcome.CannotTell || take.Payload.Line != ""
             ? Task.CompletedTask
             : Journal.RecallAsync(
@@ -238,10 +242,15 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
             Own = OwnText,
         };
 
-    private async Task<(Entry Entry, EarPayload Payload)> TakeOfAsync(EarQuestion question, EarHearing heard, SentEar? sent, string line)
+    private async Task<(Entry Entry, EarPayload Payload)> TakeOfAsync(
+        EarQuestion question,
+        EarHearing heard,
+        SoundingPupil judged,
+        EntrySource? source,
+        string line
+    )
     {
-        var verdict = EarJudge.Judge(heard, await JudgedAsync(SoundStage.Instrument, sent?.Tense ?? false));
-        var answer = EarStop.Answer(Pupil!, question, heard, verdict, sent?.Source, line, Clock.Now);
+        var answer = EarStop.Answer(Pupil!, question, heard, EarJudge.Judge(heard, judged), source, line, Clock.Now);
         if (!await IsOnStaircaseAsync(question, answer.Payload.Line))
             answer.Entry.Result = EntryResult.None;
         return answer;
@@ -324,7 +333,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     private async Task<Staircase> StaircaseAsync(EarDrill drill)
     {
         var stands = $"\"{EarStop.Level.Name}\":";
-        var answers = await Takes()
+        var answers = await Takes.All
             .Where(take => take.Kept && take.ResultText!.Contains(stands) && take.DrillId == drill.Id && take.Outcome != Outcome.CannotTell)
             .Take(AnswersThatCount)
             .Select(take => new { take.ResultText, take.Outcome })

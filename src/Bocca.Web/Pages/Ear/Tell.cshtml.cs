@@ -6,6 +6,7 @@ using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
+using Bocca.Web.Frame.Takes;
 using Bocca.Web.Record;
 using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
@@ -41,15 +42,8 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
     /// <summary>An answer that is shown; null for none.</summary>
     public Shown<EarPayload>? Take { get; private set; }
 
-    protected override EntryKind<EarPayload> Kind => EarStop.Answers;
-
-    protected override string KeptWords => "The answer is saved.";
-
-    protected override bool IsShownHere(string? drill) => drill == EarStop.Faults;
-
-    protected override Verdict VerdictOf(EarPayload payload) => payload.Verdict;
-
-    protected override EarPayload WithVerdict(EarPayload payload, Verdict verdict) => payload with { Verdict = verdict };
+    protected override TakeRules<EarPayload> Rules =>
+        new(EarStop.Answers, OnStageAsync, Onward) { KeptWords = "The answer is saved.", IsShownHere = drill => drill == EarStop.Faults };
 
     public async Task<IActionResult> OnGetAsync()
     {
@@ -57,7 +51,7 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
             return Page();
         if (TakeId is not null)
         {
-            Take = await AskedTakeAsync(Takes());
+            Take = await AskedTakeAsync();
             if (Take is null)
                 return NotFound();
         }
@@ -103,10 +97,10 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
                     tapped,
                     right,
                     summary,
-                    await JudgedAsync(SoundStage.Instrument, false)
+                    await Takes.JudgedAsync(Terms, SoundStage.Instrument, tense: false)
                 );
                 entry.Kept = true;
-                var take = await Journal.WriteAsync(Kind, entry, payload, Approach.ToString());
+                var take = await Journal.WriteAsync(EarStop.Answers, entry, payload, Approach.ToString());
                 return Partial("_Told", new ToldView(Pupil!, pair, take, Own: false));
             });
 
@@ -135,18 +129,18 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
     public async Task<IActionResult> OnPostHearAsync([FromForm] SentOwn sent) =>
         await HearAsync(
             sent,
-            async sound =>
+            async take =>
             {
-                var request = await RequestOfAsync(OwnTakeRequest.Kind, sent, () => Task.FromResult(RequestOf(sent.Drill)));
-                var (pair, note, player) = request.Read();
+                var frozen = await FrozenAsync(OwnTakeRequest.Kind, sent, () => Task.FromResult(RequestOf(sent.Drill)));
+                var (pair, note, player) = frozen.Asked.Read();
                 if (!pair.HearsOwn)
                     throw new ArgumentException(
                         "How open the mouth is tells only beside own samples: take them on Buzz, tight, centred, open."
                     );
                 if (sent.Tapped is not ("fault" or "right"))
                     throw new ArgumentException("Say first which of the two yours is like.");
-                var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
-                var (row, has) = pair.Hear(sound, sent.FirstCue, note, player, request.ReadStage(), judged);
+                var judged = await Takes.JudgedAsync(frozen.Terms, SoundStage.Instrument, sent.Tense, take.Before);
+                var (row, has) = pair.Hear(take.Sound, sent.FirstCue, note, player, frozen.Asked.ReadStage(), judged);
                 var was = has is null ? "right" : "fault";
                 var right = sent.Tapped == was;
                 var summary =
@@ -162,18 +156,18 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
                     payload = payload with { Verdict = row with { Findings = [] }, Values = [] };
                 }
 
-                return (entry, payload);
+                return new HeardTake<EarPayload>(frozen, entry, payload);
             },
             take =>
                 Task.FromResult<IActionResult>(Partial("_Told", new ToldView(Pupil!, FaultPair.Get(take.Entry.Subject), take, Own: true)))
         );
 
-    protected override Task<IActionResult> OnStageAsync(Shown<EarPayload> take) =>
+    private Task<IActionResult> OnStageAsync(Shown<EarPayload> take) =>
         Task.FromResult<IActionResult>(
             Partial("_Told", new ToldView(Pupil!, FaultPair.Get(take.Entry.Subject), take, take.Entry.Source is not null))
         );
 
-    protected override IActionResult Onward(Shown<EarPayload> take, NextStep next)
+    private RedirectToPageResult Onward(Shown<EarPayload> take, NextStep next)
     {
         var all = FaultPair.All;
         var at = all.ToList().FindIndex(pair => pair.Id == take.Entry.Subject);
@@ -200,7 +194,7 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
         var entry = new Entry
         {
             PupilId = Pupil!.Id,
-            Kind = Kind.Id,
+            Kind = EarStop.Answers.Id,
             DrillId = EarStop.Faults,
             Subject = pair.Id,
             Came = right ? 1 : 0,

@@ -1,4 +1,5 @@
 using System.Text;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Score;
 using Bocca.Core.Simulation;
@@ -9,6 +10,7 @@ using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
+using Bocca.Web.Frame.Takes;
 using Bocca.Web.Record;
 using Bocca.Web.Record.Requests;
 using Bocca.Web.Record.Shapes;
@@ -82,7 +84,7 @@ public sealed record SentSlur(
 
 /// <summary>The Slurs stop: the slurs of the day, written and heard.</summary>
 [UploadLimit(WavFile.MaximumBytes, WavFile.TooLarge)]
-public sealed class IndexModel(Journal journal) : SlursPage(journal)
+public sealed class IndexModel(Journal journal) : TakePage<SlurPayload>(journal)
 {
     [BindProperty(SupportsGet = true, Name = "drill")]
     public string? SlurId { get; set; }
@@ -93,6 +95,9 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
     [BindProperty(SupportsGet = true, Name = "tired")]
     public bool Tired { get; set; }
 
+    /// <summary>The pupil's slurs; null while nobody is chosen.</summary>
+    public PupilSlurs? Slurs { get; private set; }
+
     public SlurView? View { get; private set; }
 
     public SlurDay? Day { get; private set; }
@@ -101,24 +106,27 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
     public IReadOnlyList<Slur> Offered =>
         View is null ? [] : [.. Day!.Slurs.Select(chosen => chosen.Slur).Append(View.Slur).DistinctBy(slur => slur.Id)];
 
+    protected override TakeRules<SlurPayload> Rules => new(SlursStop.Takes, OnStageAsync, Onward);
+
     public async Task<IActionResult> OnGetAsync()
     {
         if (Pupil is null)
             return Page();
-        var take = await AskedTakeAsync(Slurred());
+        var slurs = await SlursAsync();
+        var take = await AskedTakeAsync(slurs.Takes());
         if (TakeId is not null && take is null)
             return NotFound();
         await LoadDayAsync();
         if (take is not null)
         {
-            View = ViewOf(take);
+            View = ViewOf(slurs, take);
         }
         else
         {
-            var slur = Find(SlurId ?? (Day!.Slurs.Count > 0 ? Day.Slurs[0].Slur.Id : null));
+            var slur = slurs.Find(SlurId ?? (Day!.Slurs.Count > 0 ? Day.Slurs[0].Slur.Id : null));
             if (slur is null && SlurId is not null)
                 return NotFound();
-            View = slur is null ? null : ViewOf(slur);
+            View = slur is null ? null : ViewOf(slurs, slur);
         }
 
         await LoadPastAsync();
@@ -129,18 +137,19 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
     public async Task<IActionResult> OnGetBeginAsync(AskedOfSlur asked) =>
         Pupil is null
             ? NotFound()
-            : await RefusingAsync(() =>
+            : await RefusingAsync(async () =>
             {
-                var slur = AskedOf(asked.Drill, asked.Tempo, asked.Times);
+                var slurs = await SlursAsync();
+                var slur = AskedOf(slurs, asked.Drill, asked.Tempo, asked.Times);
                 var plan = slur.Plan;
-                return CountedAsync(
+                return await CountedAsync(
                     Asking(
                         CountedDrill.Of(plan.Cues, plan.Model(note => Room.Tuning.Frequency(note.Sounding))),
                         SlurRequest.Kind,
                         RequestOf(slur)
                     ),
                     plan.Cues,
-                    plan.SecondsAbove(Player!.Range.Highest)
+                    plan.SecondsAbove(slurs.Player.Range.Highest)
                 );
             });
 
@@ -148,11 +157,11 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
     public async Task<IActionResult> OnGetPracticeAsync(AskedOfSlur asked, string character, int seed) =>
         Pupil is null
             ? NotFound()
-            : await RefusingAsync(() =>
+            : await RefusingAsync(async () =>
             {
-                var slur = AskedOf(asked.Drill, asked.Tempo, asked.Times);
+                var slur = AskedOf(await SlursAsync(), asked.Drill, asked.Tempo, asked.Times);
                 var how = SlurCharacter.Get(character);
-                return PlayedInTurnAsync(
+                return await PlayedInTurnAsync(
                     slur.Plan.TotalSeconds,
                     () =>
                     {
@@ -166,24 +175,28 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
     public Task<IActionResult> OnPostHearAsync([FromForm] SentSlur sent) =>
         HearAsync(
             sent,
-            async sound =>
+            async take =>
             {
-                var request = await RequestOfAsync(
+                var slurs = await SlursAsync();
+                var frozen = await FrozenAsync(
                     SlurRequest.Kind,
                     sent,
-                    () => Task.FromResult(RequestOf(AskedOf(sent.Drill, sent.Tempo, sent.Times)))
+                    () => Task.FromResult(RequestOf(AskedOf(slurs, sent.Drill, sent.Tempo, sent.Times)))
                 );
-                var asked = request.Asked(request.PlayerAs(Situation));
-                var player = PlayerOf(asked, Approach);
+                var asked = frozen.Asked.Asked(frozen.Asked.PlayerAs(slurs.Situation));
+                var player = slurs.PlayerOf(asked, frozen.Terms.Approach);
                 var whole = asked.Times;
                 asked = sent.Finished is { } beats ? asked.UpTo(beats) : asked;
-                Stopped = (asked.Times, whole);
-                var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
+                var judged = await Takes.JudgedAsync(frozen.Terms, SoundStage.Instrument, sent.Tense, take.Before);
                 var onward = SlurWriter.Onward(player, asked.Slur);
-                var take = SlurTake.Hear(sound, asked, judged, onward, sent.FirstCue, sent.MissingSeconds);
-                return SlursStop.Take(Pupil!, take, player, sent.Source, Clock.Now);
-            },
-            OnStageAsync
+                var heard = SlurTake.Hear(take.Sound, asked, judged, onward, sent.FirstCue, sent.MissingSeconds);
+                return HeardTake<SlurPayload>.Of(
+                    frozen,
+                    SlursStop.Take(Pupil!, heard, player, sent.Source, Clock.Now),
+                    asked.Times,
+                    whole
+                );
+            }
         );
 
     /// <summary>The slurs of the day as a score.</summary>
@@ -200,19 +213,22 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
         await LoadDayAsync();
         if (Day!.Slurs.Count == 0)
             return Refuse(Day.Note);
-        var score = SlurScore.Of($"Slurs for {Pupil.Name}", Player!, [.. Day.Slurs.Select(chosen => chosen.Slur)], TempoOr(Tempo));
+        IReadOnlyList<Slur> slurs = [.. Day.Slurs.Select(chosen => chosen.Slur)];
+        var score = SlurScore.Of($"Slurs for {Pupil.Name}", Slurs!.Player, slurs, PupilSlurs.TempoOr(Tempo));
         return File(write(score), type, $"slurs.{ending}");
     }
 
-    private async Task LoadDayAsync() => Day = await DayAsync(TempoOr(Tempo), Tired);
+    private async Task<PupilSlurs> SlursAsync() => Slurs ??= await PupilSlurs.LoadAsync(Journal, Pupil!, Approach, Room);
 
-    private AskedSlur AskedOf(string id, double tempo, int? times)
+    private async Task LoadDayAsync() => Day = await (await SlursAsync()).DayAsync(PupilSlurs.TempoOr(Tempo), Tired);
+
+    private AskedSlur AskedOf(PupilSlurs slurs, string id, double tempo, int? times)
     {
-        var slur = Find(id) ?? throw new ArgumentException("This slur does not fit the pupil's range and tubes any more. Choose another.");
+        var slur = slurs.Find(id) ?? throw new ArgumentException("This slur does not fit the pupil's range and tubes any more. Choose another.");
         var (slowest, fastest) = CuePlan.TempoRange;
         if (!(tempo >= slowest && tempo <= fastest))
             throw new ArgumentException($"Slurs go at {slowest:0} to {fastest:0} beats a minute, not {tempo:0}.");
-        return new AskedSlur(slur, tempo, Math.Clamp(times ?? SlurDay.Times, 1, AskedSlur.MostTimes), Situation, Pupil!.Stage)
+        return new AskedSlur(slur, tempo, Math.Clamp(times ?? SlurDay.Times, 1, AskedSlur.MostTimes), slurs.Situation, Pupil!.Stage)
         {
             Bands = SlurBands.For(Pupil.Stage),
         };
@@ -231,34 +247,42 @@ public sealed class IndexModel(Journal journal) : SlursPage(journal)
             Own = OwnText,
         };
 
-    protected override Task<IActionResult> OnStageAsync(Shown<SlurPayload> take) =>
-        Task.FromResult<IActionResult>(
-            ViewOf(take) is { } view ? Partial("_Heard", view) : Refuse("The slur of this take is not written any more.")
+    private async Task<IActionResult> OnStageAsync(Shown<SlurPayload> take) =>
+        ViewOf(await SlursAsync(), take) is { } view
+            ? Partial("_Heard", view)
+            : Refuse("The slur of this take is not written any more.");
+
+    private RedirectToPageResult Onward(Shown<SlurPayload> take, NextStep next) =>
+        RedirectToPage(
+            new
+            {
+                pupilId = Pupil!.Id,
+                drill = next.DrillId,
+                tempo = take.Entry.Tempo,
+            }
         );
 
-    private Slur? Find(string? id) => id is null ? null : SlurWriter.Find(Player!, id);
-
     /// <summary>A slur that is to be played.</summary>
-    private SlurView ViewOf(Slur slur)
+    private SlurView ViewOf(PupilSlurs slurs, Slur slur)
     {
         var chosen = Day?.Slurs.FirstOrDefault(each => each.Slur.Id == slur.Id);
-        return ViewOf(Player!, Room.Tuning, null, slur, Tempo ?? chosen?.Tempo ?? UsualTempo, SlurDay.Times);
+        return ViewOf(slurs.Player, Room.Tuning, null, slur, Tempo ?? chosen?.Tempo ?? PupilSlurs.UsualTempo, SlurDay.Times);
     }
 
     /// <summary>
     /// A slur that was played, as it was asked; null where it was played before that was kept, and the pupil has no such slur any more.
     /// </summary>
-    private SlurView? ViewOf(Shown<SlurPayload> take)
+    private SlurView? ViewOf(PupilSlurs slurs, Shown<SlurPayload> take)
     {
         if (AskedIn(SlurRequest.Kind, take) is { } request)
         {
-            var asked = request.Asked(request.PlayerAs(Situation));
-            var player = PlayerOf(asked, Approach.Parse(request.Approach));
+            var asked = request.Asked(request.PlayerAs(slurs.Situation));
+            var player = slurs.PlayerOf(asked, Approach.Parse(request.Approach));
             return ViewOf(player, asked.Player.Tuning, take, asked.Slur, asked.Tempo, take.Payload.Times);
         }
 
-        return Find(take.Entry.DrillId) is { } slur
-            ? ViewOf(Player!, Room.Tuning, take, slur, take.Entry.Tempo ?? UsualTempo, take.Payload.Times)
+        return slurs.Find(take.Entry.DrillId) is { } slur
+            ? ViewOf(slurs.Player, Room.Tuning, take, slur, take.Entry.Tempo ?? PupilSlurs.UsualTempo, take.Payload.Times)
             : null;
     }
 

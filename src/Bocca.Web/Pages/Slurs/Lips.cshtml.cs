@@ -1,3 +1,4 @@
+using Bocca.Web.Frame;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
 using Bocca.Core.Sound;
@@ -12,7 +13,7 @@ namespace Bocca.Web.Pages.Slurs;
 public sealed record TriedSlur(RowDrawing Row, string Words, string Sentence, string Why, string Next, bool Slurred, string Wav);
 
 /// <summary>Try the lips on a slur: three handles on the lip model, to hear and see what carries it across and what breaks it.</summary>
-public sealed class LipsModel(Journal journal) : SlursPage(journal)
+public sealed class LipsModel(Journal journal) : StagePage(journal)
 {
     /// <summary>The slur tried.</summary>
     public SlurView? View { get; private set; }
@@ -25,11 +26,13 @@ public sealed class LipsModel(Journal journal) : SlursPage(journal)
     {
         if (Pupil is null)
             return NotFound();
-        var slurs = SlurWriter.AllAlongTubes(Player!).ToList();
-        var today = drill is null ? (await DayAsync(TempoOr(tempo))).Slurs.FirstOrDefault(each => !each.Slur.Shape.Neighbours)?.Slur : null;
-        if ((drill is null ? today ?? slurs.FirstOrDefault() : SlurWriter.Find(Player!, drill)) is not { } chosen)
+        var own = await PupilSlurs.LoadAsync(Journal, Pupil, Approach, Room);
+        var slurs = SlurWriter.AllAlongTubes(own.Player).ToList();
+        tempo = PupilSlurs.TempoOr(tempo);
+        var today = drill is null ? (await own.DayAsync(tempo.Value)).Slurs.FirstOrDefault(each => !each.Slur.Shape.Neighbours)?.Slur : null;
+        if ((drill is null ? today ?? slurs.FirstOrDefault() : own.Find(drill)) is not { } chosen)
             return drill is null ? Page() : NotFound();
-        View = new SlurView(Pupil, Player!, Room.Tuning, null, chosen, TempoOr(tempo), 1, "");
+        View = new SlurView(Pupil, own.Player, Room.Tuning, null, chosen, tempo.Value, 1, "");
         Offered =
         [
             .. slurs
@@ -41,17 +44,21 @@ public sealed class LipsModel(Journal journal) : SlursPage(journal)
     }
 
     /// <summary>Plays the slur with the handles where they stand.</summary>
-    public async Task<IActionResult> OnGetTryAsync(string drill, double? tempo, double reach, double opening, double air) =>
-        Pupil is null || SlurWriter.Find(Player!, drill) is not { } slur
-            ? NotFound()
-            : await RefusingAsync(() =>
-            {
-                var asked = new AskedSlur(slur, TempoOr(tempo), 1, Situation, Pupil.Stage) { Bands = SlurBands.For(Pupil.Stage) };
-                return PlayedInTurnAsync(
-                    asked.Plan.TotalSeconds,
-                    () => Tried(asked, new SlurLips(Math.Clamp(reach, 0, 200), opening, air))
-                );
-            });
+    public async Task<IActionResult> OnGetTryAsync(string drill, double? tempo, double reach, double opening, double air)
+    {
+        if (Pupil is null)
+            return NotFound();
+        var own = await PupilSlurs.LoadAsync(Journal, Pupil, Approach, Room);
+        if (own.Find(drill) is not { } slur)
+            return NotFound();
+        return await RefusingAsync(() =>
+        {
+            var bands = SlurBands.For(Pupil.Stage);
+            var asked = new AskedSlur(slur, PupilSlurs.TempoOr(tempo), 1, own.Situation, Pupil.Stage) { Bands = bands };
+            var lips = new SlurLips(Math.Clamp(reach, 0, 200), opening, air);
+            return PlayedInTurnAsync(asked.Plan.TotalSeconds, () => Tried(asked, lips));
+        });
+    }
 
     private PartialViewResult Tried(AskedSlur asked, SlurLips lips)
     {

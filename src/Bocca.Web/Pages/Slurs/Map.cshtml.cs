@@ -1,3 +1,4 @@
+using Bocca.Web.Frame;
 using Bocca.Core.Slurs;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
@@ -5,7 +6,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Bocca.Web.Pages.Slurs;
 
 /// <summary>Which pairs of partials come, on which tubes, and where the wall is.</summary>
-public sealed class MapModel(Journal journal) : SlursPage(journal)
+public sealed class MapModel(Journal journal) : StagePage(journal)
 {
     public SlurMap? Map { get; private set; }
 
@@ -13,7 +14,8 @@ public sealed class MapModel(Journal journal) : SlursPage(journal)
     {
         if (Pupil is null)
             return NotFound();
-        Map = SlurMap.Of(Player!, [.. (await TriesAsync()).SelectMany(take => take.Changes)]);
+        var slurs = await PupilSlurs.LoadAsync(Journal, Pupil, Approach, Room);
+        Map = SlurMap.Of(slurs.Player, [.. (await slurs.TriesAsync()).SelectMany(take => take.Changes)]);
         return Page();
     }
 

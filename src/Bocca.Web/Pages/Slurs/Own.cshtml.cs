@@ -9,9 +9,10 @@ namespace Bocca.Web.Pages.Slurs;
 
 /// <summary>The teacher's own slurs, read from a score. Nothing of the file is kept: what is played is named by its notes.</summary>
 [UploadLimit(MusicXmlReader.MostBytes, MusicXmlReader.TooLarge)]
-public sealed class OwnModel(Journal journal) : SlursPage(journal)
+public sealed class OwnModel(Journal journal) : StagePage(journal)
 {
     private SlurSuccess _success = SlurSuccess.From([]);
+    private SlurPlayer? _player;
 
     /// <summary>The slurs of the score; empty before one was read.</summary>
     public IReadOnlyList<OwnSlur> Slurs { get; private set; } = [];
@@ -22,7 +23,7 @@ public sealed class OwnModel(Journal journal) : SlursPage(journal)
     /// <summary>What was wrong with it; null for nothing.</summary>
     public string? Trouble { get; private set; }
 
-    public double UsedTempo { get; private set; } = UsualTempo;
+    public double UsedTempo { get; private set; } = PupilSlurs.UsualTempo;
 
     public IActionResult OnGet() => Pupil is null ? NotFound() : Page();
 
@@ -44,9 +45,11 @@ public sealed class OwnModel(Journal journal) : SlursPage(journal)
             var bytes = new MemoryStream();
             await score.CopyToAsync(bytes, HttpContext.RequestAborted);
             var read = MusicXmlReader.Read(bytes.ToArray());
-            Slurs = OwnSlur.Of(read, Player!);
-            UsedTempo = TempoOr(read.Tempo);
-            _success = SlurSuccess.From([.. (await TriesAsync()).Select(take => take.Try)]);
+            var slurs = await PupilSlurs.LoadAsync(Journal, Pupil, Approach, Room);
+            _player = slurs.Player;
+            Slurs = OwnSlur.Of(read, slurs.Player);
+            UsedTempo = PupilSlurs.TempoOr(read.Tempo);
+            _success = SlurSuccess.From([.. (await slurs.TriesAsync()).Select(take => take.Try)]);
         }
         catch (InvalidDataException problem)
         {
@@ -57,5 +60,5 @@ public sealed class OwnModel(Journal journal) : SlursPage(journal)
     }
 
     /// <summary>How likely the pupil plays a slur clean, 0 to 1.</summary>
-    public double LikelyOf(Slur slur) => _success.Likelihood(SlurDifficulty.Of(slur, Player!, UsedTempo).Points, [.. slur.Pairs]);
+    public double LikelyOf(Slur slur) => _success.Likelihood(SlurDifficulty.Of(slur, _player!, UsedTempo).Points, [.. slur.Pairs]);
 }

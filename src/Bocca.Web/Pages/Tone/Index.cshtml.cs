@@ -9,6 +9,7 @@ using Bocca.Core.Tone;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
+using Bocca.Web.Frame.Takes;
 using Bocca.Web.Record;
 using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
@@ -77,16 +78,16 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
     public IReadOnlyList<ToneDrill> Offered =>
         [.. Drills.Where(drill => drill.Id == View?.Drill.Id || drill.IsOffered(_player!, Approach, Pupil!.Stage))];
 
-    protected override EntryKind<TonePayload> Kind => ToneStop.Takes;
+    protected override TakeRules<TonePayload> Rules => new(ToneStop.Takes, OnStageAsync, Onward);
 
     public async Task<IActionResult> OnGetAsync()
     {
         if (Pupil is null)
             return Page();
-        var take = await AskedTakeAsync(Takes());
+        var take = await AskedTakeAsync();
         if (TakeId is not null && take is null)
             return NotFound();
-        var asked = DrillId ?? take?.Entry.DrillId ?? (Notes is null ? await LastDrillAsync() : null) ?? ToneDrill.All[0].Id;
+        var asked = DrillId ?? take?.Entry.DrillId ?? (Notes is null ? await Takes.LastDrillAsync() : null) ?? ToneDrill.All[0].Id;
         var drill = Drills.FirstOrDefault(known => known.Id == asked);
         if (drill is null)
             return NotFound();
@@ -143,22 +144,21 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
     public async Task<IActionResult> OnPostHearAsync([FromForm] SentTone sent) =>
         await HearAsync(
             sent,
-            async sound =>
+            async take =>
             {
-                var asked = await RequestOfAsync(ToneRequest.Kind, sent, () => RequestNowAsync(sent));
-                var drill = ToneDrill.Get(asked.Drill).With(TeachersOwn);
+                var frozen = await FrozenAsync(ToneRequest.Kind, sent, () => RequestNowAsync(sent));
+                var asked = frozen.Asked;
+                var drill = ToneDrill.Get(asked.Drill).With(frozen.Terms.Own);
                 var (today, _) = await PlayerAsync(drill);
                 var row = asked.Asked(today, drill) with { FirstCueSeconds = sent.FirstCue, MissingSeconds = sent.MissingSeconds };
                 var whole = row.Plan.Notes.Count;
                 row = sent.Finished is { } beats ? row with { Plan = row.Plan.UpTo(beats) } : row;
-                Stopped = (row.Plan.Notes.Count, whole);
-                var judged = await JudgedAsync(SoundStage.Instrument, sent.Tense);
-                var heard = RowTake.Hear(sound, row, judged, await PassesBeforeAsync(drill, row.Plan.Tempo));
-                var take = ToneStop.Take(Pupil!, heard, (asked.Notes, asked.Settings), sent.Source, Clock.Now);
-                take.Entry.HighSeconds = SecondsAbove(row.Plan);
-                return take;
-            },
-            OnStageAsync
+                var judged = await Takes.JudgedAsync(frozen.Terms, SoundStage.Instrument, sent.Tense, take.Before);
+                var heard = RowTake.Hear(take.Sound, row, judged, await PassesBeforeAsync(drill, row.Plan.Tempo));
+                var written = ToneStop.Take(Pupil!, heard, (asked.Notes, asked.Settings), sent.Source, Clock.Now);
+                written.Entry.HighSeconds = SecondsAbove(row.Plan);
+                return HeardTake<TonePayload>.Of(frozen, written, row.Plan.Notes.Count, whole);
+            }
         );
 
     private async Task<ToneRequest> RequestNowAsync(SentTone sent)
@@ -186,11 +186,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             Own = OwnText,
         };
 
-    protected override Verdict VerdictOf(TonePayload payload) => payload.Verdict;
-
-    protected override TonePayload WithVerdict(TonePayload payload, Verdict verdict) => payload with { Verdict = verdict };
-
-    protected override async Task<IActionResult> OnStageAsync(Shown<TonePayload> take)
+    private async Task<IActionResult> OnStageAsync(Shown<TonePayload> take)
     {
         var drill = ToneDrill.Get(take.Entry.DrillId!).With(TeachersOwn);
         var (player, _) = await PlayerAsync(drill);
@@ -209,7 +205,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             null
         );
 
-    protected override IActionResult Onward(Shown<TonePayload> take, NextStep next)
+    private RedirectToPageResult Onward(Shown<TonePayload> take, NextStep next)
     {
         var (entry, payload) = take;
         static string? Chosen(string text) => text == "" ? null : text;
@@ -231,7 +227,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
     /// <summary>Passes of a drill at a tempo in a row, up to the last take.</summary>
     private async Task<int> PassesBeforeAsync(ToneDrill drill, double tempo)
     {
-        var outcomes = await Takes()
+        var outcomes = await Takes.All
             .Where(take => take.DrillId == drill.Id && take.Tempo == tempo)
             .Take(TakesOfPasses)
             .Select(take => take.Outcome)
@@ -242,7 +238,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
     private async Task<SessionTone?> SessionAsync()
     {
         var today = Clock.DayStart;
-        var takes = await Takes()
+        var takes = await Takes.All
             .Where(take => take.At >= today)
             .Select(take => new
             {
@@ -289,7 +285,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             plan,
             asked.Notes?.Trim() ?? "",
             asked.Settings?.Trim() ?? "",
-            await OpenStepAsync(),
+            await Takes.OpenStepAsync(),
             _openAt is { } at ? new MeasuredPassport(player.Passport, at) : null
         )
         {
@@ -315,7 +311,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
         var player = played.Situation(Pupil!.Reading, tuning) with
         {
             Misses = await Journal.RecentMissesAsync(Pupil.Id),
-            Clean = drill.OneByOne ? await Takes().CountAsync(take => take.DrillId == drill.Id && take.Outcome == Outcome.Passed) : 0,
+            Clean = drill.OneByOne ? await Takes.All.CountAsync(take => take.DrillId == drill.Id && take.Outcome == Outcome.Passed) : 0,
         };
         var path = FirstNotePath.Of(player, Approach, await Journal.FirstTriesAsync(Pupil.Id));
         _player = player with { Learnt = path.InPatterns };

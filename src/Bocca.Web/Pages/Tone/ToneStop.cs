@@ -13,7 +13,10 @@ namespace Bocca.Web.Pages.Tone;
 /// <summary>
 /// What a take of notes has beside its columns: a setting chosen for each note, and what came. The sound itself is not kept.
 /// </summary>
-public sealed record TonePayload(string Settings, RowTrace Trace, Verdict Verdict) : IJudgedPayload;
+public sealed record TonePayload(string Settings, RowTrace Trace, Verdict Verdict) : IJudgedPayload<TonePayload>
+{
+    public TonePayload With(Verdict verdict) => this with { Verdict = verdict };
+}
 
 /// <summary>The Tone stop, and what it writes into the record.</summary>
 public static class ToneStop
