@@ -42,7 +42,9 @@ public static class GrownRecord
             ("PupilId", $"PupilId + {pupils} * (n % {rooms})"),
             ("Key", "NULL"),
             ("At", "At - n * 3600000"),
-            ("DueAt", "NULL")
+            ("DueAt", "NULL"),
+            // Of a pupil's steps the newest is open at most.
+            ("DoneAt", $"CASE WHEN n >= {rooms} THEN coalesce(\"DoneAt\", At - n * 3600000) ELSE \"DoneAt\" END")
         );
         Again(connection, "Payloads", copies, ("EntryId", $"EntryId + {step} * n"));
         Again(

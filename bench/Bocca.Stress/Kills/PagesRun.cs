@@ -8,7 +8,7 @@ namespace Bocca.Stress.Kills;
 public static class PagesRun
 {
     private const int Seed = 1,
-        WarmRounds = 3;
+        WarmRounds = 30;
 
     /// <summary>So long may the update of a record take (seconds).</summary>
     private const double MostSeconds = 1200;
