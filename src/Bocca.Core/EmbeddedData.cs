@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Bocca.Core.Tone.Drills;
 
 namespace Bocca.Core;
 
@@ -10,7 +11,7 @@ internal static class EmbeddedData
     {
         PropertyNameCaseInsensitive = true,
         UnmappedMemberHandling = JsonUnmappedMemberHandling.Skip,
-        Converters = { new JsonStringEnumConverter() },
+        Converters = { new JsonStringEnumConverter(), new Phrases() },
     };
 
     /// <summary>Reads a data file into its type.</summary>
@@ -28,6 +29,24 @@ internal static class EmbeddedData
     }
 
     public static T Parse<T>(string json) => JsonSerializer.Deserialize<T>(json, Options) ?? throw new JsonException("nothing in it.");
+
+    /// <summary>Phrases stand in the data as they are read by people.</summary>
+    private sealed class Phrases : JsonConverter<Phrase>
+    {
+        public override Phrase Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
+        {
+            try
+            {
+                return Phrase.Parse(reader.GetString() ?? "");
+            }
+            catch (FormatException problem)
+            {
+                throw new JsonException(problem.Message, problem);
+            }
+        }
+
+        public override void Write(Utf8JsonWriter writer, Phrase value, JsonSerializerOptions options) => throw new NotSupportedException();
+    }
 
     public static string Text(string name)
     {

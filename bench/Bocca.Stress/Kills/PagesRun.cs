@@ -4,7 +4,9 @@ using Microsoft.Data.Sqlite;
 
 namespace Bocca.Stress.Kills;
 
-/// <summary>Opens the pages of a large record again and again and prints how long each kind of page takes, and what memory the room holds.</summary>
+/// <summary>
+/// Opens the pages of a large record again and again and prints how long each kind of page takes, and what memory the room holds.
+/// </summary>
 public static class PagesRun
 {
     private const int Seed = 1,

@@ -34,6 +34,9 @@ public sealed record Cue(
     /// <summary>Whether nothing may sound: air alone, or lips that cannot meet. Counted and told, never a try that failed.</summary>
     public bool Silent { get; init; }
 
+    /// <summary>What it is for, where the drill's aim holds parts against each other.</summary>
+    public DrillPart Part { get; init; }
+
     /// <summary>What this one is played on; null for the same as the rest of the take.</summary>
     public SoundStage? On { get; init; }
 }

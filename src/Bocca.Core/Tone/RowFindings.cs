@@ -133,7 +133,7 @@ internal static class RowFindings
                 Words.Of(articulation.ClosedNotes.Count, row.Notes.Count)
                     + $" {(articulation.ClosedNotes.Count == 1 ? "was" : "were")} closed by the tongue."
             );
-        if (asked.Drill?.Aim is not (ToneAim.Joined or ToneAim.Syllables) || asked.Plan.Notes.Any(note => note.Label == AskedNote.AirLabel))
+        if (asked.Drill?.Aim is not (ToneAim.Joined or ToneAim.Syllables) || asked.Plan.Notes.Any(note => note.Part == DrillPart.AirStarts))
             yield break;
         var mostMs = RowArticulation.RiseLimitMs(bands.TonguedRiseMs, row);
         if (articulation.RiseMs is { } rise && rise > mostMs)

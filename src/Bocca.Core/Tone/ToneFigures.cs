@@ -1,5 +1,6 @@
 using Bocca.Core.Breath;
 using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
@@ -67,7 +68,7 @@ public static class ToneFigures
         if (aim == ToneAim.Held && told)
             foreach (var longest in Held(trace).GroupBy(held => held.Register).Select(register => register.MaxBy(held => held.Seconds)))
                 yield return new Figure(LongestNote, longest.Seconds, Item: $"{longest.Register} {longest.LevelDb:0}");
-        var medium = trace.Notes.Where(note => note.Label == "medium").Select(note => note.LevelDb).OfType<double>().ToList();
+        var medium = trace.Notes.Where(note => note.Part == DrillPart.Medium).Select(note => note.LevelDb).OfType<double>().ToList();
         if (aim == ToneAim.Levels && medium.Count > 0)
             yield return new Figure(Medium, medium.Average(), Count: medium.Count);
     }

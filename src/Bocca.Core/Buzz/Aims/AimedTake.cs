@@ -2,6 +2,7 @@ using Bocca.Core.Buzz.Drills;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Music;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Buzz.Aims;
@@ -33,7 +34,7 @@ internal sealed class AimedTake(AskedTake asked, TakeMeasures measures, PitchTra
     public double MiddleHz => _middleHz ??= FindMiddle();
 
     /// <summary>The tries that spoke under a label.</summary>
-    public IReadOnlyList<AttemptMeasures> Labelled(string label) => [.. Measures.Spoken.Where(attempt => attempt.Asked?.Label == label)];
+    public IReadOnlyList<AttemptMeasures> Of(DrillPart part) => [.. Measures.Spoken.Where(attempt => attempt.Asked?.Part == part)];
 
     private double FindMiddle()
     {

@@ -1,5 +1,6 @@
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
+using Bocca.Core.Teaching;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Buzz.Aims;
@@ -12,14 +13,14 @@ internal static class HeightsAim
         var aims = new List<AskedHeard>();
         var least = take.Bands.SeparationSemitones;
         foreach (
-            var (label, sign, cue, pull) in new[]
+            var (part, label, sign, cue, pull) in new[]
             {
-                ("higher", 1, "Think of a smaller, faster stream for the higher one.", Pull.Firm),
-                ("lower", -1, "Let the jaw give a little for the lower one.", Pull.Ease),
+                (DrillPart.Higher, "higher", 1, "Think of a smaller, faster stream for the higher one.", Pull.Firm),
+                (DrillPart.Lower, "lower", -1, "Let the jaw give a little for the lower one.", Pull.Ease),
             }
         )
         {
-            var heights = take.Labelled(label)
+            var heights = take.Of(part)
                 .Select(attempt => attempt.MedianHz)
                 .OfType<double>()
                 .Select(hertz => Tuning.Cents(take.MiddleHz, hertz) / 100)
@@ -41,7 +42,7 @@ internal static class HeightsAim
                 );
         }
 
-        foreach (var joined in take.Labelled("joined"))
+        foreach (var joined in take.Of(DrillPart.Joined))
         {
             var heard = take.Frames(joined).Select(frame => Tuning.Cents(take.MiddleHz, frame.FrequencyHz) / 100).ToList();
             var range = heard.Count < 10 ? 0 : heard.Percentile(98) - heard.Percentile(2);

@@ -1,5 +1,6 @@
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
 
 namespace Bocca.Core.Buzz.Aims;
 
@@ -11,7 +12,7 @@ internal static class PairAim
 
     public static IReadOnlyList<AskedHeard> Of(AimedTake take)
     {
-        var (before, after) = (take.Labelled("before"), take.Labelled("after"));
+        var (before, after) = (take.Of(DrillPart.Before), take.Of(DrillPart.After));
         if (before.Count == 0 || after.Count == 0)
             return
             [
@@ -30,7 +31,7 @@ internal static class PairAim
             .In(attempt => attempt.AirBeforeToneMs, SoonerMs, "ms", "more air first", "less air first")
             .In(attempt => attempt.LevelDb, 1, "dB", "louder", "softer")
             .Told;
-        var asked = take.Measures.Asked.Count(attempt => attempt.Asked?.Label == "after");
+        var asked = take.Measures.Asked.Count(attempt => attempt.Asked?.Part == DrillPart.After);
         return
         [
             new AskedHeard(

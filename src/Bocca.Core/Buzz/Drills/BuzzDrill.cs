@@ -54,6 +54,7 @@ public enum DrillAim
 /// <param name="Voice">Whether it is sung.</param>
 /// <param name="Silent">Whether nothing may sound.</param>
 /// <param name="PlayedOn">What these are played on; null for what the take is played on.</param>
+/// <param name="Part">What they are for, where the aim holds parts against each other.</param>
 public sealed record DrillSet(
     double SoundBeats,
     double RestBeats,
@@ -66,7 +67,8 @@ public sealed record DrillSet(
     bool Tongued = false,
     bool Voice = false,
     bool Silent = false,
-    SoundStage? PlayedOn = null
+    SoundStage? PlayedOn = null,
+    DrillPart Part = DrillPart.Any
 );
 
 /// <summary>How often a day a drill is meant to come round.</summary>
@@ -186,6 +188,7 @@ public sealed record BuzzDrill(
                     Voice = set.Voice,
                     Silent = set.Silent,
                     On = set.PlayedOn,
+                    Part = set.Part,
                 };
                 beat += set.SoundBeats + set.RestBeats;
             }

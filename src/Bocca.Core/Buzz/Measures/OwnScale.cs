@@ -1,4 +1,5 @@
 using Bocca.Core.Music;
+using Bocca.Core.Teaching;
 using MathNet.Numerics.Statistics;
 
 namespace Bocca.Core.Buzz.Measures;
@@ -71,11 +72,11 @@ public sealed record OwnScale(OwnSample Tight, OwnSample Centred, OwnSample Open
     /// <summary>The scale that a take of the three samples gives; null where one of them did not sound.</summary>
     public static OwnScale? From(TakeMeasures take)
     {
-        OwnSample? Sample(string label)
+        OwnSample? Sample(DrillPart part)
         {
             var tries = take
                 .Spoken.Where(attempt =>
-                    attempt.Asked?.Label == label && attempt is { HarmonicToNoiseDb: not null, CentroidOverPitch: not null }
+                    attempt.Asked?.Part == part && attempt is { HarmonicToNoiseDb: not null, CentroidOverPitch: not null }
                 )
                 .ToList();
             if (tries.Count == 0)
@@ -92,7 +93,7 @@ public sealed record OwnScale(OwnSample Tight, OwnSample Centred, OwnSample Open
             );
         }
 
-        return Sample("too tight") is { } tight && Sample("centred") is { } centred && Sample("too open") is { } open
+        return Sample(DrillPart.TooTight) is { } tight && Sample(DrillPart.Centred) is { } centred && Sample(DrillPart.TooOpen) is { } open
             ? new OwnScale(tight, centred, open)
             : null;
     }

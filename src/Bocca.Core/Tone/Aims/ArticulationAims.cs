@@ -1,5 +1,6 @@
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
@@ -20,10 +21,10 @@ internal static class ArticulationAims
     public static List<AskedHeard> Starts(HeardRow row, StageBands bands) =>
         [
             .. row
-                .Notes.GroupBy(note => note.Asked.Label)
+                .Notes.GroupBy(note => (note.Asked.Part, note.Asked.Label))
                 .Select(group =>
                 {
-                    var tongued = group.Key != AskedNote.AirLabel;
+                    var tongued = group.Key.Part != DrillPart.AirStarts;
                     var within = RowArticulation.RiseLimitMs(tongued ? bands.TonguedRiseMs : bands.RiseMs, row);
                     var rises = group.Select(note => note.Sound?.RiseMs).OfType<double>().ToList();
                     return new AskedHeard(

@@ -2,6 +2,7 @@ using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Instruments;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
@@ -222,16 +223,16 @@ internal static class ToneAims
 
     private static List<AskedHeard> Levels(HeardRow row)
     {
-        double? Level(string label)
+        double? Level(DrillPart part)
         {
             var levels = row
-                .Notes.Where(note => note.Asked.Label == label && note.Sound is not null)
+                .Notes.Where(note => note.Asked.Part == part && note.Sound is not null)
                 .Select(note => note.Sound!.LevelDb)
                 .ToList();
             return levels.Count == 0 ? null : levels.Average();
         }
 
-        if (Level("soft") is not { } soft || Level("medium") is not { } medium || Level("loud") is not { } loud)
+        if (Level(DrillPart.Soft) is not { } soft || Level(DrillPart.Medium) is not { } medium || Level(DrillPart.Loud) is not { } loud)
             return
             [
                 new AskedHeard(

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Bocca.Core.Fingering;
 using Bocca.Core.Instruments;
 using Bocca.Core.Music;
@@ -31,10 +30,7 @@ internal sealed class DrillNotes(PlayerSituation player, Approach approach, IRea
 
     private readonly PlayingRange _range = PlayingRange.OfSecondStage(player.Instrument);
 
-    private readonly int _learntTaken = sets.SelectMany(set => set.Row.Split(' '))
-        .Where(name => name.StartsWith("learnt", StringComparison.Ordinal))
-        .Distinct()
-        .Count();
+    private readonly int _learntTaken = sets.SelectMany(set => set.Row.Notes).OfType<PhraseNote.OfLearnt>().Distinct().Count();
 
     /// <summary>The notes of a phrase; null where one lies beyond the range or the reach.</summary>
     /// <param name="set">The phrase.</param>
@@ -42,15 +38,12 @@ internal sealed class DrillNotes(PlayerSituation player, Approach approach, IRea
     public List<MeantNote>? Of(ToneSet set, IReadOnlyList<MeantNote>? asked)
     {
         var notes = new List<MeantNote>();
-        foreach (var name in set.Row.Split(' '))
+        foreach (var named in set.Row.Notes)
         {
-            var (once, times) = name.Split('*') is [var which, var count]
-                ? (which, int.Parse(count, CultureInfo.InvariantCulture))
-                : (name, 1);
-            if (once == "asked" && asked is not null)
+            if (named is PhraseNote.Chosen && asked is not null)
                 notes.AddRange(asked);
-            else if (Named(once) is { } note)
-                notes.AddRange(Enumerable.Repeat(note, times));
+            else if (Named(named) is { } note)
+                notes.Add(note);
             else
                 return null;
         }
@@ -58,20 +51,16 @@ internal sealed class DrillNotes(PlayerSituation player, Approach approach, IRea
         return notes;
     }
 
-    private MeantNote? Named(string name) =>
-        name switch
+    private MeantNote? Named(PhraseNote named) =>
+        named switch
         {
-            "first" or "asked" => First(player, approach),
-            "low" => Open(player, LowestOpen(player)),
-            "next" => Open(player, LowestOpen(player) + 1),
-            "third" => Open(player, LowestOpen(player) + 2),
-            _ when name.StartsWith("open", StringComparison.Ordinal) => Open(player, int.Parse(name[4..], CultureInfo.InvariantCulture)),
-            _ when name.StartsWith("learnt", StringComparison.Ordinal) => OfFirsts(Learnt(name[^1] - '1')),
-            _ when name.StartsWith("so", StringComparison.Ordinal) => OfFive(name[^1] - '1'),
-            _ when name.StartsWith("do", StringComparison.Ordinal) => OfScale(Tonic, 0, name[2..]),
-            _ when name.StartsWith("bb", StringComparison.Ordinal) => OfScale(_start.ConcertBb, 0, name[2..]),
-            _ when name.StartsWith('f') => OfScale(_start.ConcertF, FifthDegree, name[1..]),
-            _ => OfFirsts(name[0] - '1'),
+            PhraseNote.OpenAbove(var above) => Open(player, LowestOpen(player) + above),
+            PhraseNote.Open(var partial) => Open(player, partial),
+            PhraseNote.OfLearnt(var place) => OfFirsts(Learnt(place)),
+            PhraseNote.OfFirsts(var place) => OfFirsts(place),
+            PhraseNote.OfFive(var degree) => OfFive(degree),
+            PhraseNote.OfScale scale => OfScale(scale),
+            _ => First(player, approach),
         };
 
     /// <summary>The concert B flat, or F where an octave over the B flat leaves the range.</summary>
@@ -104,14 +93,16 @@ internal sealed class DrillNotes(PlayerSituation player, Approach approach, IRea
         return Math.Max(0, learnt - _learntTaken) + place;
     }
 
-    /// <summary>A degree of the scale, or a note so many semitones away; null where it lies beyond the second stage or the reach.</summary>
-    /// <param name="from">The note counted from, sounding.</param>
-    /// <param name="degree">Its degree in the scale, from 0.</param>
-    /// <param name="away">Nothing, or how far away: <c>+2</c>, <c>-1</c>, <c>-1s</c>.</param>
-    private MeantNote? OfScale(Pitch from, int degree, string away)
+    /// <summary>A degree of a scale, or a note so many semitones away; null where it lies beyond the second stage or the reach.</summary>
+    private MeantNote? OfScale(PhraseNote.OfScale scale)
     {
-        var semitones = away.EndsWith('s');
-        var by = away.Length == 0 ? 0 : int.Parse(away.TrimEnd('s'), NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture);
+        var (start, by, semitones) = scale;
+        var (from, degree) = start switch
+        {
+            ScaleStart.ConcertBb => (_start.ConcertBb, 0),
+            ScaleStart.ConcertF => (_start.ConcertF, FifthDegree),
+            _ => (Tonic, 0),
+        };
         var sounding = semitones
             ? Pitch.FromMidi(from.Midi + by)
             : from.Transpose(new Interval(by, SemitonesOver(degree + by) - SemitonesOver(degree)));

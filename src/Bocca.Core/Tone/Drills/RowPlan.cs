@@ -22,8 +22,8 @@ public sealed record AskedNote(
     bool AnyPartial = false
 )
 {
-    /// <summary>The label of notes that the air begins, without the tongue.</summary>
-    public const string AirLabel = "air";
+    /// <summary>What it is for, where the drill's aim holds parts against each other.</summary>
+    public DrillPart Part { get; init; }
 
     /// <summary>Semitones from the note that the tone glides through; null where it keeps its height.</summary>
     public IReadOnlyList<double>? Heights { get; init; }

@@ -78,15 +78,7 @@ public enum ToneAim
 }
 
 /// <summary>Part of a drill: a phrase, repeated.</summary>
-/// <param name="Row">
-/// The notes, apart by spaces: <c>1</c> to <c>5</c> for the beginner's first notes, <c>learnt1</c> to <c>learnt5</c> for the
-/// highest of those learnt so far, from the lowest of them up, <c>low</c>, <c>next</c> and <c>third</c>
-/// for open partials from the first one taught upwards, <c>open2</c> to <c>open6</c> for a partial, <c>asked</c> for the notes chosen,
-/// <c>bb</c> and <c>f</c> for the concert B flat and F from which classes start, <c>bb+2</c> or <c>f-1</c> for degrees of the concert B
-/// flat major scale above or below them, <c>do</c> for whichever of the two has an octave of its own major scale in range,
-/// <c>bb-1s</c> for semitones, <c>so1</c> to <c>so5</c> for do to so of the five-note scale that the first notes make, <c>1*8</c> for the
-/// same note eight times. A phrase of which a note lies beyond range or reach, or is not learnt, is left out.
-/// </param>
+/// <param name="Row">The notes. A phrase of which one lies beyond range or reach, or is not learnt, is left out.</param>
 /// <param name="Beats">Beats of each note.</param>
 /// <param name="RestBeats">Beats of rest after the phrase.</param>
 /// <param name="Times">How often the phrase comes.</param>
@@ -95,8 +87,9 @@ public enum ToneAim
 /// <param name="Heights">Semitones from the note that the tone glides through, where it does not keep one height; null for notes.</param>
 /// <param name="LastBeats">Beats of the phrase's last note, where they differ.</param>
 /// <param name="Lengths">Beats of every note of the phrase, where they differ.</param>
+/// <param name="Part">What it is for, where the aim holds parts against each other.</param>
 public sealed record ToneSet(
-    string Row,
+    Phrase Row,
     double Beats,
     double RestBeats,
     int Times = 1,
@@ -104,7 +97,8 @@ public sealed record ToneSet(
     string Label = "",
     IReadOnlyList<double>? Heights = null,
     double? LastBeats = null,
-    IReadOnlyList<double>? Lengths = null
+    IReadOnlyList<double>? Lengths = null,
+    DrillPart Part = DrillPart.Any
 )
 {
     /// <summary>Beats of a note of the phrase, counted from 0 out of so many.</summary>
@@ -154,7 +148,7 @@ public sealed record ToneDrill(
     public bool OneByOne => Aim is ToneAim.Patterns or ToneAim.Tunes;
 
     /// <summary>Whether the notes are chosen for it rather than its own.</summary>
-    public bool TakesNotes => Sets.Any(set => set.Row.Split(' ').Contains("asked"));
+    public bool TakesNotes => Sets.Any(set => set.Row.TakesChosen);
 
     /// <summary>The same drill with a teacher's own counts, tempo and repeats.</summary>
     public ToneDrill With(OwnSettings own) => own.In(this, Numbers);
@@ -264,7 +258,7 @@ public sealed record ToneDrill(
     private static IEnumerable<(int Partials, int Semitones)> Steps(List<MeantNote> notes) =>
         notes.Zip(notes.Skip(1), (from, to) => (Math.Abs(from.Partial - to.Partial), Math.Abs(from.Sounding.Midi - to.Sounding.Midi)));
 
-    private static bool IsOnLearnt(ToneSet set) => set.Row.StartsWith("learnt", StringComparison.Ordinal);
+    private static bool IsOnLearnt(ToneSet set) => set.Row.Notes[0] is PhraseNote.OfLearnt;
 
     /// <summary>Whether any partial will do.</summary>
     private bool AnyPartial(Approach approach) =>
@@ -332,6 +326,7 @@ public sealed record ToneDrill(
                             AnyPartial(approach)
                         )
                         {
+                            Part = set.Part,
                             Heights = set.Heights,
                             Air = Aim == ToneAim.Air,
                         }

@@ -1,5 +1,6 @@
 using Bocca.Core.Instruments;
 using Bocca.Core.Sound;
+using Bocca.Core.Teaching;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Notes;
 
@@ -25,6 +26,9 @@ public sealed record TracedNote
 
     /// <summary>What it was called while it was counted.</summary>
     public string Label { get; init; } = "";
+
+    /// <summary>What it was for, where the drill's aim holds parts against each other.</summary>
+    public DrillPart Part { get; init; }
 
     /// <summary>When it was due, seconds into the take; null where nobody said.</summary>
     public double? DueSeconds { get; init; }
@@ -170,6 +174,7 @@ public sealed record RowTrace(double Seconds, IReadOnlyList<TracedNote> Notes, I
             Partial = meant.Partial,
             Midi = meant.Sounding.Midi,
             Label = note.Asked.Label,
+            Part = note.Asked.Part,
             DueSeconds = due,
             AskedSeconds = note.Asked.Beats * note.Asked.Share * asked.Plan.BeatSeconds,
             SlurredToNext = meant.SlurredToNext,

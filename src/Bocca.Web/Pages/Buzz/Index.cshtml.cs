@@ -214,8 +214,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         };
     }
 
-    private async Task<IActionResult> OnStageAsync(Shown<BuzzPayload> take) =>
-        Partial("_Heard", await ViewAsync(take, take.Entry.DrillId));
+    private async Task<IActionResult> OnStageAsync(Shown<BuzzPayload> take) => Partial("_Heard", await ViewAsync(take, take.Entry.DrillId));
 
     private RedirectToPageResult Onward(Shown<BuzzPayload> take, NextStep next) =>
         next.Place == new Place("notes")
@@ -255,7 +254,9 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         var start = Clock.DayStart;
         return await Db
                 .Entries.IgnoreQueryFilters()
-                .Where(take => take.PupilId == Pupil!.Id && take.Kind == BuzzStop.Takes.Id && take.Stage == SoundStage.Lips && take.At >= start)
+                .Where(take =>
+                    take.PupilId == Pupil!.Id && take.Kind == BuzzStop.Takes.Id && take.Stage == SoundStage.Lips && take.At >= start
+                )
                 .SumAsync(take => take.ElapsedSeconds)
             ?? 0;
     }
@@ -306,8 +307,8 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
         if (drill.Rounds is not { } rounds)
             return null;
         var start = Clock.DayStart;
-        var played = await Takes.All
-            .Where(take => take.DrillId == drill.Id && take.At >= start && take.Outcome != Outcome.CannotTell)
+        var played = await Takes
+            .All.Where(take => take.DrillId == drill.Id && take.At >= start && take.Outcome != Outcome.CannotTell)
             .Select(take => take.At)
             .ToListAsync();
         return DayRounds.Of(played, rounds.ADay, rounds.ApartMinutes, Clock.Now);
@@ -315,8 +316,10 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
 
     /// <summary>Takes of plain drills on something that could be judged, the newest first.</summary>
     private IQueryable<Entry> Judged(SoundStage on) =>
-        Takes.All
-            .Where(take => take.Kept && take.Stage == on && take.DrillId != OwnSounds.SamplesDrill && take.Outcome != Outcome.CannotTell)
+        Takes
+            .All.Where(take =>
+                take.Kept && take.Stage == on && take.DrillId != OwnSounds.SamplesDrill && take.Outcome != Outcome.CannotTell
+            )
             .Take(TakesOfHistory);
 
     private async Task<IReadOnlyList<GateTake>> GateTakesAsync()

@@ -13,6 +13,9 @@ namespace Bocca.Web.Pages.Buzz;
 public sealed record StoredAskedCue(double StartBeat, double SoundBeats, double RestBeats, string Label, IReadOnlyList<double> Heights)
     : StoredShape
 {
+    /// <summary>A name of <see cref="StoredNames.DrillParts"/>; null for none.</summary>
+    public string? Part { get; init; }
+
     public bool? Glides { get; init; }
 
     public bool? AsLongAsItLasts { get; init; }
@@ -29,6 +32,7 @@ public sealed record StoredAskedCue(double StartBeat, double SoundBeats, double 
     public static StoredAskedCue Of(Cue cue) =>
         new(cue.StartBeat, cue.SoundBeats, cue.RestBeats, cue.Label, cue.Heights)
         {
+            Part = StoredNames.PartName(cue.Part),
             Glides = cue.Glides,
             AsLongAsItLasts = cue.AsLongAsItLasts,
             Tongued = cue.Tongued,
@@ -40,6 +44,7 @@ public sealed record StoredAskedCue(double StartBeat, double SoundBeats, double 
     public Cue Read() =>
         new(StartBeat, SoundBeats, RestBeats, Label, Heights, Glides ?? false)
         {
+            Part = StoredNames.PartOf(Part, Label),
             AsLongAsItLasts = AsLongAsItLasts ?? false,
             Tongued = Tongued ?? false,
             Voice = Voice ?? false,

@@ -163,7 +163,10 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
                     taps,
                     asked.Ways.HasFlag(CountWays.OnNotes) ? request.On.Read() : null
                 );
-                var verdict = CountTakeJudge.Judge(heard, await Takes.JudgedAsync(frozen.Terms, SoundStage.Instrument, sent.Tense, take.Before));
+                var verdict = CountTakeJudge.Judge(
+                    heard,
+                    await Takes.JudgedAsync(frozen.Terms, SoundStage.Instrument, sent.Tense, take.Before)
+                );
                 verdict = CountTakeJudge.Stepped(verdict, asked.Tempo, await BeforeAsync(request.Drill, asked.Tempo));
                 var drill = CountDrill.Get(request.Drill);
                 var (entry, payload) = EarStop.Counted(Pupil!, drill, asked, heard, verdict, tolerance, sent.Source, Clock.Now);
@@ -186,8 +189,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         });
     }
 
-    private Task<IActionResult> OnStageAsync(Shown<CountPayload> take) =>
-        Task.FromResult<IActionResult>(Partial("_Cards", ViewOf(take)));
+    private Task<IActionResult> OnStageAsync(Shown<CountPayload> take) => Task.FromResult<IActionResult>(Partial("_Cards", ViewOf(take)));
 
     private RedirectToPageResult Onward(Shown<CountPayload> take, NextStep next)
     {
@@ -288,15 +290,15 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
 
     /// <summary>What came of the take before at a tempo.</summary>
     private Task<Outcome?> BeforeAsync(string drill, double tempo) =>
-        Takes.All
-            .Where(take => take.DrillId == drill && take.Tempo == tempo && take.Outcome != Outcome.CannotTell)
+        Takes
+            .All.Where(take => take.DrillId == drill && take.Tempo == tempo && take.Outcome != Outcome.CannotTell)
             .Select(take => take.Outcome)
             .FirstOrDefaultAsync();
 
     private async Task<double?> CleanTempoAsync() =>
         TempoLadder.Clean(
-            await Takes.All
-                .Where(take => take.Kept && take.Outcome == Outcome.Passed && take.Tempo != null)
+            await Takes
+                .All.Where(take => take.Kept && take.Outcome == Outcome.Passed && take.Tempo != null)
                 .Take(TakesOfLadder)
                 .Select(take => take.Tempo!.Value)
                 .ToListAsync()

@@ -158,11 +158,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
             sent,
             async sounded =>
             {
-                var frozen = await FrozenAsync(
-                    EarRequest.Kind,
-                    sent,
-                    async () => RequestOf(await QuestionAsync(sent.Asked), sent.Line)
-                );
+                var frozen = await FrozenAsync(EarRequest.Kind, sent, async () => RequestOf(await QuestionAsync(sent.Asked), sent.Line));
                 var request = frozen.Asked;
                 var (question, (player, tuning)) = (request.Asked(), request.Player());
                 var heard = EarHearing.Hear(question, Tapped(sent.Tapped), sounded.Sound, sent.FirstCue, player, tuning);
@@ -204,8 +200,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
                 return await OnStageAsync(take);
             });
 
-    private Task<IActionResult> OnStageAsync(Shown<EarPayload> take) =>
-        Task.FromResult<IActionResult>(Partial("_Heard", ViewOf(take)));
+    private Task<IActionResult> OnStageAsync(Shown<EarPayload> take) => Task.FromResult<IActionResult>(Partial("_Heard", ViewOf(take)));
 
     private RedirectToPageResult Onward(Shown<EarPayload> take, NextStep next) =>
         RedirectToPage(
@@ -333,8 +328,10 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     private async Task<Staircase> StaircaseAsync(EarDrill drill)
     {
         var stands = $"\"{EarStop.Level.Name}\":";
-        var answers = await Takes.All
-            .Where(take => take.Kept && take.ResultText!.Contains(stands) && take.DrillId == drill.Id && take.Outcome != Outcome.CannotTell)
+        var answers = await Takes
+            .All.Where(take =>
+                take.Kept && take.ResultText!.Contains(stands) && take.DrillId == drill.Id && take.Outcome != Outcome.CannotTell
+            )
             .Take(AnswersThatCount)
             .Select(take => new { take.ResultText, take.Outcome })
             .ToListAsync();

@@ -190,12 +190,7 @@ public sealed class IndexModel(Journal journal) : TakePage<SlurPayload>(journal)
                 var judged = await Takes.JudgedAsync(frozen.Terms, SoundStage.Instrument, sent.Tense, take.Before);
                 var onward = SlurWriter.Onward(player, asked.Slur);
                 var heard = SlurTake.Hear(take.Sound, asked, judged, onward, sent.FirstCue, sent.MissingSeconds);
-                return HeardTake<SlurPayload>.Of(
-                    frozen,
-                    SlursStop.Take(Pupil!, heard, player, sent.Source, Clock.Now),
-                    asked.Times,
-                    whole
-                );
+                return HeardTake<SlurPayload>.Of(frozen, SlursStop.Take(Pupil!, heard, player, sent.Source, Clock.Now), asked.Times, whole);
             }
         );
 
@@ -224,7 +219,8 @@ public sealed class IndexModel(Journal journal) : TakePage<SlurPayload>(journal)
 
     private AskedSlur AskedOf(PupilSlurs slurs, string id, double tempo, int? times)
     {
-        var slur = slurs.Find(id) ?? throw new ArgumentException("This slur does not fit the pupil's range and tubes any more. Choose another.");
+        var slur =
+            slurs.Find(id) ?? throw new ArgumentException("This slur does not fit the pupil's range and tubes any more. Choose another.");
         var (slowest, fastest) = CuePlan.TempoRange;
         if (!(tempo >= slowest && tempo <= fastest))
             throw new ArgumentException($"Slurs go at {slowest:0} to {fastest:0} beats a minute, not {tempo:0}.");
@@ -248,9 +244,7 @@ public sealed class IndexModel(Journal journal) : TakePage<SlurPayload>(journal)
         };
 
     private async Task<IActionResult> OnStageAsync(Shown<SlurPayload> take) =>
-        ViewOf(await SlursAsync(), take) is { } view
-            ? Partial("_Heard", view)
-            : Refuse("The slur of this take is not written any more.");
+        ViewOf(await SlursAsync(), take) is { } view ? Partial("_Heard", view) : Refuse("The slur of this take is not written any more.");
 
     private RedirectToPageResult Onward(Shown<SlurPayload> take, NextStep next) =>
         RedirectToPage(

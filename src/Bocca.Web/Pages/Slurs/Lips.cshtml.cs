@@ -1,9 +1,9 @@
-using Bocca.Web.Frame;
 using Bocca.Core.Simulation;
 using Bocca.Core.Slurs;
 using Bocca.Core.Sound;
 using Bocca.Core.Tone.Listening;
 using Bocca.Web.Drawings;
+using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 
@@ -29,7 +29,9 @@ public sealed class LipsModel(Journal journal) : StagePage(journal)
         var own = await PupilSlurs.LoadAsync(Journal, Pupil, Approach, Room);
         var slurs = SlurWriter.AllAlongTubes(own.Player).ToList();
         tempo = PupilSlurs.TempoOr(tempo);
-        var today = drill is null ? (await own.DayAsync(tempo.Value)).Slurs.FirstOrDefault(each => !each.Slur.Shape.Neighbours)?.Slur : null;
+        var today = drill is null
+            ? (await own.DayAsync(tempo.Value)).Slurs.FirstOrDefault(each => !each.Slur.Shape.Neighbours)?.Slur
+            : null;
         if ((drill is null ? today ?? slurs.FirstOrDefault() : own.Find(drill)) is not { } chosen)
             return drill is null ? Page() : NotFound();
         View = new SlurView(Pupil, own.Player, Room.Tuning, null, chosen, tempo.Value, 1, "");

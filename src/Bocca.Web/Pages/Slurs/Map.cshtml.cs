@@ -1,5 +1,5 @@
-using Bocca.Web.Frame;
 using Bocca.Core.Slurs;
+using Bocca.Web.Frame;
 using Bocca.Web.Record;
 using Microsoft.AspNetCore.Mvc;
 

@@ -52,8 +52,7 @@ public sealed class PupilSlurs
     }
 
     /// <summary>A tempo that was asked for, as far as slurs go at it.</summary>
-    public static double TempoOr(double? tempo) =>
-        Math.Clamp(tempo ?? UsualTempo, CuePlan.TempoRange.Slowest, CuePlan.TempoRange.Fastest);
+    public static double TempoOr(double? tempo) => Math.Clamp(tempo ?? UsualTempo, CuePlan.TempoRange.Slowest, CuePlan.TempoRange.Fastest);
 
     /// <summary>A slur by its id; null where the pupil has none such.</summary>
     public Slur? Find(string? id) => id is null ? null : SlurWriter.Find(Player, id);
@@ -68,8 +67,7 @@ public sealed class PupilSlurs
         };
 
     /// <summary>Takes on the present instrument, the newest first.</summary>
-    public IQueryable<Entry> Takes() =>
-        _journal.Of(_pupil.Id, SlursStop.Takes).Where(take => take.InstrumentId == _pupil.InstrumentId);
+    public IQueryable<Entry> Takes() => _journal.Of(_pupil.Id, SlursStop.Takes).Where(take => take.InstrumentId == _pupil.InstrumentId);
 
     /// <summary>The slurs of the day.</summary>
     public async Task<SlurDay> DayAsync(double tempo, bool tired = false) =>

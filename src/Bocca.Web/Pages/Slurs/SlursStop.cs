@@ -11,7 +11,8 @@ namespace Bocca.Web.Pages.Slurs;
 /// <summary>
 /// What a take of a slur has beside its columns: how often it was played, and how each change came. The sound itself is not kept.
 /// </summary>
-public sealed record SlurPayload(int Times, RowTrace Trace, IReadOnlyList<SlurMap.Change> Changes, Verdict Verdict) : IJudgedPayload<SlurPayload>
+public sealed record SlurPayload(int Times, RowTrace Trace, IReadOnlyList<SlurMap.Change> Changes, Verdict Verdict)
+    : IJudgedPayload<SlurPayload>
 {
     public SlurPayload With(Verdict verdict) => this with { Verdict = verdict };
 }

@@ -227,8 +227,8 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
     /// <summary>Passes of a drill at a tempo in a row, up to the last take.</summary>
     private async Task<int> PassesBeforeAsync(ToneDrill drill, double tempo)
     {
-        var outcomes = await Takes.All
-            .Where(take => take.DrillId == drill.Id && take.Tempo == tempo)
+        var outcomes = await Takes
+            .All.Where(take => take.DrillId == drill.Id && take.Tempo == tempo)
             .Take(TakesOfPasses)
             .Select(take => take.Outcome)
             .ToListAsync();
@@ -238,8 +238,8 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
     private async Task<SessionTone?> SessionAsync()
     {
         var today = Clock.DayStart;
-        var takes = await Takes.All
-            .Where(take => take.At >= today)
+        var takes = await Takes
+            .All.Where(take => take.At >= today)
             .Select(take => new
             {
                 take.At,

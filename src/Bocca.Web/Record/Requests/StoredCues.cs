@@ -16,6 +16,9 @@ public sealed record StoredCue(double Start, double Sound, double Rest) : Stored
     /// <summary>What it is called while it is counted; null for nothing.</summary>
     public string? Label { get; init; }
 
+    /// <summary>What it is for: a name of <see cref="StoredNames.DrillParts"/>; null for nothing.</summary>
+    public string? Part { get; init; }
+
     /// <summary>Semitones from the drill's middle; null for the middle alone.</summary>
     public IReadOnlyList<double>? Heights { get; init; }
 
@@ -37,6 +40,7 @@ public sealed record StoredCue(double Start, double Sound, double Rest) : Stored
         new(cue.StartBeat, cue.SoundBeats, cue.RestBeats)
         {
             Label = cue.Label == "" ? null : cue.Label,
+            Part = StoredNames.PartName(cue.Part),
             Heights = cue.Heights.SequenceEqual(Cue.Level) ? null : cue.Heights,
             Glides = Said(cue.Glides),
             AsLongAsItLasts = Said(cue.AsLongAsItLasts),
@@ -55,6 +59,7 @@ public sealed record StoredCue(double Start, double Sound, double Rest) : Stored
         && Heights is null or { Count: > 0 }
             ? new Cue(Start, Sound, Rest, Label ?? "", Heights ?? Cue.Level, Glides ?? false)
             {
+                Part = StoredNames.PartOf(Part, Label),
                 AsLongAsItLasts = AsLongAsItLasts ?? false,
                 Tongued = Tongued ?? false,
                 Voice = Voice ?? false,

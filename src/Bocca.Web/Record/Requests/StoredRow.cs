@@ -29,6 +29,9 @@ public sealed record StoredNote(string Written, string Sounding, string Setting,
     /// <summary>What it is called while it is counted; null for nothing.</summary>
     public string? Label { get; init; }
 
+    /// <summary>What it is for: a name of <see cref="StoredNames.DrillParts"/>; null for nothing.</summary>
+    public string? Part { get; init; }
+
     /// <summary>Whether the next follows without the tongue; null for no, as in the others.</summary>
     public bool? Slurred { get; init; }
 
@@ -45,6 +48,7 @@ public sealed record StoredNote(string Written, string Sounding, string Setting,
             Rest = note.RestBeats == 0 ? null : note.RestBeats,
             Share = note.Share == 1 ? null : note.Share,
             Label = note.Label == "" ? null : note.Label,
+            Part = StoredNames.PartName(note.Part),
             Slurred = note.Meant.SlurredToNext ? true : null,
             AnyPartial = note.AnyPartial ? true : null,
             Air = note.Air ? true : null,
@@ -74,6 +78,7 @@ public sealed record StoredNote(string Written, string Sounding, string Setting,
             AnyPartial ?? false
         )
         {
+            Part = StoredNames.PartOf(Part, Label),
             Heights = Heights,
             Air = Air ?? false,
         };

@@ -45,6 +45,48 @@ public static class StoredNames
             (EntrySource.Drawing, "Drawing")
         );
 
+    public static Names<DrillPart> DrillParts { get; } =
+        new(
+            (DrillPart.Any, "Any"),
+            (DrillPart.Soft, "Soft"),
+            (DrillPart.Medium, "Medium"),
+            (DrillPart.Loud, "Loud"),
+            (DrillPart.Before, "Before"),
+            (DrillPart.After, "After"),
+            (DrillPart.TooTight, "TooTight"),
+            (DrillPart.Centred, "Centred"),
+            (DrillPart.TooOpen, "TooOpen"),
+            (DrillPart.Higher, "Higher"),
+            (DrillPart.Lower, "Lower"),
+            (DrillPart.Joined, "Joined"),
+            (DrillPart.AirStarts, "AirStarts")
+        );
+
+    /// <summary>What parts of drills were called in records of before they were named; what a part is called now is free.</summary>
+    private static readonly Dictionary<string, DrillPart> PartsOfOlderLabels = new()
+    {
+        ["soft"] = DrillPart.Soft,
+        ["medium"] = DrillPart.Medium,
+        ["loud"] = DrillPart.Loud,
+        ["before"] = DrillPart.Before,
+        ["after"] = DrillPart.After,
+        ["too tight"] = DrillPart.TooTight,
+        ["centred"] = DrillPart.Centred,
+        ["too open"] = DrillPart.TooOpen,
+        ["higher"] = DrillPart.Higher,
+        ["lower"] = DrillPart.Lower,
+        ["joined"] = DrillPart.Joined,
+        ["air"] = DrillPart.AirStarts,
+    };
+
+    /// <summary>The name of a part; null for none, as most have none.</summary>
+    public static string? PartName(DrillPart part) => part == DrillPart.Any ? null : DrillParts[part];
+
+    /// <summary>A part by its name, or by the label of an older record.</summary>
+    /// <exception cref="InvalidDataException">There is no such part.</exception>
+    public static DrillPart PartOf(string? name, string? label) =>
+        name is not null ? DrillParts.Read(name) : PartsOfOlderLabels.GetValueOrDefault(label ?? "");
+
     public static Names<Pull> Pulls { get; } = new((Pull.Neutral, "Neutral"), (Pull.Firm, "Firm"), (Pull.Ease, "Ease"));
 
     public static Names<HeardAs> HeardAs { get; } =

@@ -15,6 +15,9 @@ public sealed record StoredTracedNote(int Number, string Written, string Setting
 {
     public string? Label { get; init; }
 
+    /// <summary>A name of <see cref="StoredNames.DrillParts"/>; null for none.</summary>
+    public string? Part { get; init; }
+
     public double? DueSeconds { get; init; }
 
     public double? AskedSeconds { get; init; }
@@ -51,6 +54,7 @@ public sealed record StoredTracedNote(int Number, string Written, string Setting
         new(note.Number, note.Written, note.Setting, note.Partial, note.Midi, StoredNames.NoteOutcomes[note.Outcome], note.Sentence)
         {
             Label = note.Label,
+            Part = StoredNames.PartName(note.Part),
             DueSeconds = note.DueSeconds,
             AskedSeconds = note.AskedSeconds,
             SlurredToNext = note.SlurredToNext,
@@ -81,6 +85,7 @@ public sealed record StoredTracedNote(int Number, string Written, string Setting
             Outcome = StoredNames.NoteOutcomes.Read(Outcome),
             Sentence = Sentence,
             Label = Label ?? "",
+            Part = StoredNames.PartOf(Part, Label),
             DueSeconds = DueSeconds,
             AskedSeconds = AskedSeconds ?? 0,
             SlurredToNext = SlurredToNext ?? false,
