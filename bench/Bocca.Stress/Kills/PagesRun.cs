@@ -61,7 +61,7 @@ public static class PagesRun
     }
 
     /// <summary>Opens every page so often; gives how many did not come.</summary>
-    private static async Task<int> OpenedAsync(HttpClient client, IReadOnlyList<long> pupils, int times)
+    private static async Task<int> OpenedAsync(HttpClient client, List<long> pupils, int times)
     {
         var (random, all, missing) = (new Random(Seed), new List<double>(), 0);
         foreach (var page in Pages)

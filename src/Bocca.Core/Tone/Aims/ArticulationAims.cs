@@ -1,7 +1,6 @@
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Judging;
 using Bocca.Core.Teaching;
-using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
 using Bocca.Core.Tone.Notes;
 using MathNet.Numerics.Statistics;

@@ -1,4 +1,3 @@
-using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 
 namespace Bocca.Web.Frame.Takes;

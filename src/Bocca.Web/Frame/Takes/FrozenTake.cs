@@ -33,16 +33,25 @@ public sealed record FrozenTake<TRequest>(TRequest Asked, TakeRequest Stored, bo
 /// <param name="Before">What the take of the same drill before it ended with, and its cue; null for none lately.</param>
 public sealed record TakeToHear(MonoSound Sound, Verdict? Before);
 
-/// <summary>A take that was heard.</summary>
+/// <summary>A take that was heard, as it is written down.</summary>
 /// <param name="Frozen">What it was asked to be.</param>
 /// <param name="Entry">Its line of the record.</param>
 /// <param name="Payload">What was heard, with the verdict.</param>
-public sealed record HeardTake<T>(FrozenTake Frozen, Entry Entry, T Payload)
+public sealed record WrittenTake<T>(FrozenTake Frozen, Entry Entry, T Payload)
     where T : class
 {
     /// <summary>How much of it was played, of how much; the same twice for one that went to its end.</summary>
     public (int Played, int Asked) Length { get; init; }
+}
 
-    public static HeardTake<T> Of(FrozenTake frozen, (Entry Entry, T Payload) take, int played, int asked) =>
-        new(frozen, take.Entry, take.Payload) { Length = (played, asked) };
+/// <summary>Makes them.</summary>
+public static class WrittenTake
+{
+    /// <summary>One of an entry and a payload.</summary>
+    /// <param name="frozen">What it was asked to be.</param>
+    /// <param name="take">The two.</param>
+    /// <param name="played">How much of it was played.</param>
+    /// <param name="asked">How much was asked.</param>
+    public static WrittenTake<T> Of<T>(FrozenTake frozen, (Entry Entry, T Payload) take, int played, int asked)
+        where T : class => new(frozen, take.Entry, take.Payload) { Length = (played, asked) };
 }

@@ -1,12 +1,10 @@
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Health;
 using Bocca.Core.Judging;
-using Bocca.Core.Practice.Lesson;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Web.Pages.Practice;
 using Bocca.Web.Record;
-using Bocca.Web.Record.Requests;
 using Bocca.Web.Record.Shapes;
 using Microsoft.EntityFrameworkCore;
 
@@ -54,13 +52,6 @@ public sealed class StopTakes<T>(Pupil pupil, Journal journal, HealthDay health,
         return journal.Of(pupil.Id, Steps.Kind).Where(step => step.DoneAt == null && step.Subject == place).FirstOrDefaultAsync();
     }
 
-    /// <summary>What the pupil is asked before a take is told; null where it may be told.</summary>
-    public static GuessAsked? Asks(Approach approach, Shown<T>? take) =>
-        approach.Of(Points.BeforeTheVerdict) == BeforeTheVerdict.GuessFirst
-        && take is { Entry: { Kept: false, Id: > 0 }, Payload.Verdict: { HeardAs: { } was, Guessed: null } }
-            ? new GuessAsked(take.Entry.Id, was)
-            : null;
-
     /// <summary>Takes the pupil's guess down.</summary>
     /// <returns>The take with it; null where it was told already.</returns>
     public async Task<Shown<T>?> GuessAsync(Entry entry, HeardAs said)
@@ -99,7 +90,7 @@ public sealed class StopTakes<T>(Pupil pupil, Journal journal, HealthDay health,
     public async Task<Shown<T>> HearAsync(
         SentSound sent,
         MonoSound sound,
-        Func<TakeToHear, Task<HeardTake<T>>> hear,
+        Func<TakeToHear, Task<WrittenTake<T>>> hear,
         Shown<LessonPayload>? lesson
     )
     {

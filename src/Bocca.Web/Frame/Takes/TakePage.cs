@@ -13,7 +13,16 @@ namespace Bocca.Web.Frame.Takes;
 /// <summary>A take that was heard and is not told yet: first the pupil says what it was.</summary>
 /// <param name="TakeId">The take.</param>
 /// <param name="Was">What it was.</param>
-public sealed record GuessAsked(long TakeId, HeardAs Was);
+public sealed record GuessAsked(long TakeId, HeardAs Was)
+{
+    /// <summary>What is asked of a take; null where it may be told at once.</summary>
+    public static GuessAsked? Of<T>(Approach approach, Shown<T>? take)
+        where T : class, IJudgedPayload =>
+        approach.Of(Points.BeforeTheVerdict) == BeforeTheVerdict.GuessFirst
+        && take is { Entry: { Kept: false, Id: > 0 }, Payload.Verdict: { HeardAs: { } was, Guessed: null } }
+            ? new GuessAsked(take.Entry.Id, was)
+            : null;
+}
 
 /// <summary>
 /// A stop's page on which takes are begun, heard, guessed at, kept, accepted, deleted and brought back: the handlers that are the same at
@@ -104,7 +113,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     }
 
     /// <summary>What the pupil is asked before a take is told; null where it may be told.</summary>
-    protected GuessAsked? Asks(Shown<T>? take) => StopTakes<T>.Asks(Approach, take);
+    protected GuessAsked? Asks(Shown<T>? take) => GuessAsked.Of(Approach, take);
 
     /// <summary>What a take was asked to be, as it stands beside it; null where it is of before requests were kept.</summary>
     protected static TRequest? AskedIn<TRequest>(RequestKind<TRequest> kind, Shown<T>? take)
@@ -164,7 +173,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     /// <param name="show">How it is shown; null for as any take here.</param>
     protected async Task<IActionResult> HearAsync(
         SentSound? sent,
-        Func<TakeToHear, Task<HeardTake<T>>> hear,
+        Func<TakeToHear, Task<WrittenTake<T>>> hear,
         Func<Shown<T>, Task<IActionResult>>? show = null
     )
     {

@@ -187,7 +187,7 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
                 var judged = await JudgedAsync(frozen, asked, sent.Tense, take.Before);
                 var heard = TakeListener.Hear(take.Sound, asked, judged);
                 var written = BuzzStop.Take(Pupil!, asked, sent.Source, heard, Clock.Now);
-                return HeardTake<BuzzPayload>.Of(frozen, written, asked.Plan.Times, whole.Plan.Times);
+                return WrittenTake.Of(frozen, written, asked.Plan.Times, whole.Plan.Times);
             }
         );
 

@@ -171,7 +171,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
                 var drill = CountDrill.Get(request.Drill);
                 var (entry, payload) = EarStop.Counted(Pupil!, drill, asked, heard, verdict, tolerance, sent.Source, Clock.Now);
                 payload = payload with { DelayMs = sent.Delay is >= 0 and <= 1000 ? sent.Delay.Value : 0 };
-                return HeardTake<CountPayload>.Of(frozen, (entry, payload), asked.Cards.Count, whole);
+                return WrittenTake.Of(frozen, (entry, payload), asked.Cards.Count, whole);
             }
         );
 

@@ -165,12 +165,12 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
                 var judged = await Takes.JudgedAsync(frozen.Terms, SoundStage.Instrument, sent.Tense, sounded.Before);
                 var (entry, payload) = await TakeOfAsync(question, heard, judged, sent.Source, request.Line ?? "");
                 if (sent.Private != true)
-                    return new HeardTake<EarPayload>(frozen, entry, payload);
+                    return new WrittenTake<EarPayload>(frozen, entry, payload);
                 // What was sung for nobody else is told once; with what was played nothing of it is written.
                 told = payload;
                 var others = heard with { Sung = [], Midi = [] };
                 (entry, payload) = await TakeOfAsync(question, others, judged, sent.Source, request.Line ?? "");
-                return new HeardTake<EarPayload>(frozen, entry, payload);
+                return new WrittenTake<EarPayload>(frozen, entry, payload);
             },
             async take =>
             {

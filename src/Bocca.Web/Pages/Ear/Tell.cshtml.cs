@@ -156,7 +156,7 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
                     payload = payload with { Verdict = row with { Findings = [] }, Values = [] };
                 }
 
-                return new HeardTake<EarPayload>(frozen, entry, payload);
+                return new WrittenTake<EarPayload>(frozen, entry, payload);
             },
             take =>
                 Task.FromResult<IActionResult>(Partial("_Told", new ToldView(Pupil!, FaultPair.Get(take.Entry.Subject), take, Own: true)))

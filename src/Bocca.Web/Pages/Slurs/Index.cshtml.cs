@@ -190,7 +190,7 @@ public sealed class IndexModel(Journal journal) : TakePage<SlurPayload>(journal)
                 var judged = await Takes.JudgedAsync(frozen.Terms, SoundStage.Instrument, sent.Tense, take.Before);
                 var onward = SlurWriter.Onward(player, asked.Slur);
                 var heard = SlurTake.Hear(take.Sound, asked, judged, onward, sent.FirstCue, sent.MissingSeconds);
-                return HeardTake<SlurPayload>.Of(frozen, SlursStop.Take(Pupil!, heard, player, sent.Source, Clock.Now), asked.Times, whole);
+                return WrittenTake.Of(frozen, SlursStop.Take(Pupil!, heard, player, sent.Source, Clock.Now), asked.Times, whole);
             }
         );
 

@@ -157,7 +157,7 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
                 var heard = RowTake.Hear(take.Sound, row, judged, await PassesBeforeAsync(drill, row.Plan.Tempo));
                 var written = ToneStop.Take(Pupil!, heard, (asked.Notes, asked.Settings), sent.Source, Clock.Now);
                 written.Entry.HighSeconds = SecondsAbove(row.Plan);
-                return HeardTake<TonePayload>.Of(frozen, written, row.Plan.Notes.Count, whole);
+                return WrittenTake.Of(frozen, written, row.Plan.Notes.Count, whole);
             }
         );
 
