@@ -1,4 +1,5 @@
 using Bocca.Web.Pages.Buzz;
+using Bocca.Web.Pages.Ear;
 using Bocca.Web.Pages.Slurs;
 using Bocca.Web.Pages.Tone;
 using Bocca.Web.Record;
@@ -36,6 +37,8 @@ public sealed class DemoTests
             entries.Count(entry => entry is { Kind: "step", DoneAt: null })
         );
         Assert.All(entries.Where(entry => entry.Kind == BuzzStop.Takes.Id), IsWhole);
+        string[] asked = [BuzzStop.Takes.Id, ToneStop.Takes.Id, SlursStop.Takes.Id, EarStop.Answers.Id, EarStop.Cards.Id];
+        Assert.All(entries.Where(entry => asked.Contains(entry.Kind)), entry => Assert.NotNull(entry.RequestId));
         Assert.Null((await new Tab(next.CreateClient()).OpenAsync("/")).Page.QuerySelector("[data-filling]"));
         await next.DisposeAsync();
         Leave(room.Folder);

@@ -27,6 +27,7 @@ using Bocca.Web.Pages.Notes;
 using Bocca.Web.Pages.Setup;
 using Bocca.Web.Pages.Slurs;
 using Bocca.Web.Pages.Tone;
+using Bocca.Web.Record.Requests;
 
 namespace Bocca.Web.Record;
 
@@ -41,6 +42,10 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
 {
     private readonly Approach _approach = pupil.ApproachIn(new RoomSettings());
     private OwnScale? _scale;
+
+    private TakeTerms Terms => new(pupil.Stage, _approach, OwnSettings.None);
+
+    private PlayerSituation Player => new(pupil.Instrument, pupil.Reading, PlayingConditions.Usual.Tuning);
 
     private SoundingPupil Judged => new(_approach, OwnSound.Unknown) { Scale = _scale };
 
@@ -91,6 +96,14 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
     private (Entry, Func<Journal, Task>) Kept<T>(EntryKind<T> kind, (Entry Entry, T Payload) made)
         where T : class => (made.Entry, journal => journal.WriteAsync(kind, made.Entry, made.Payload, _approach.ToString()));
 
+    /// <summary>A take with what it was asked to be.</summary>
+    private static (Entry, T) Asked<TRequest, T>(RequestKind<TRequest> kind, TRequest asked, (Entry Entry, T Payload) take)
+        where TRequest : AskedUnder
+    {
+        take.Entry.Request = kind.Write(asked);
+        return take;
+    }
+
     private (Entry Entry, BuzzPayload Payload) Buzzed(DemoTake take, int i)
     {
         var drill = BuzzDrill.Get(take.Drill);
@@ -99,18 +112,27 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
         var sound = SimulatedPlayer
             .Play(pupil.Instrument, asked.On, asked.Plan, faults, (pupil.Id * 100) + i, PlayingConditions.Usual.Tuning)
             .Sound;
-        return BuzzStop.Take(pupil, asked, EntrySource.Microphone, TakeListener.Hear(sound, asked, Judged), now.AddDays(-take.DaysAgo));
+        var heard = TakeListener.Hear(sound, asked, Judged);
+        return Asked(
+            BuzzRequest.Kind,
+            BuzzRequest.Of(drill, asked.Plan, asked.On, Player, startHz: null, Terms),
+            BuzzStop.Take(pupil, asked, EntrySource.Microphone, heard, now.AddDays(-take.DaysAgo))
+        );
     }
 
     private (Entry, EarPayload) Answered(DemoEar ear, int seed)
     {
-        var situation = new PlayerSituation(pupil.Instrument, pupil.Reading, PlayingConditions.Usual.Tuning);
+        var situation = Player;
         var player = new EarPlayer(pupil.Instrument, pupil.Reading, LearnersRange.Of(pupil.Instrument, pupil.Stage, _approach));
         var question = EarWriter.Write(EarDrill.Get(ear.Drill), ear.Level, seed % 100, player, situation.Tuning);
         var sound = EarCharacter.Get(ear.Character).Answer(question, player, situation, seed);
         var heard = EarHearing.Hear(question, question.Answer, sound, 0, player, situation.Tuning);
         var verdict = EarJudge.Judge(heard, new JudgedPupil(_approach));
-        return EarStop.Answer(pupil, question, heard, verdict, EntrySource.Microphone, "", now.AddDays(-ear.DaysAgo));
+        return Asked(
+            EarRequest.Kind,
+            EarRequest.Of(question, line: null, situation, Terms),
+            EarStop.Answer(pupil, question, heard, verdict, EntrySource.Microphone, "", now.AddDays(-ear.DaysAgo))
+        );
     }
 
     private (Entry, CountPayload) Counted(DemoCards cards, int seed)
@@ -121,15 +143,16 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
         var tolerance = CountJudge.ToleranceMs(pupil.Stage);
         var heard = CountListener.Hear(ClappingHands.Play(asked, CountCharacter.Get(cards.Character), seed, Lead), asked, Lead, tolerance);
         var verdict = CountTakeJudge.Judge(heard, new JudgedPupil(_approach));
-        return EarStop.Counted(pupil, drill, asked, heard, verdict, tolerance, EntrySource.Microphone, now.AddDays(-cards.DaysAgo));
+        return Asked(
+            CardsRequest.Kind,
+            CardsRequest.Of(drill.Id, asked, tolerance, Player, Terms),
+            EarStop.Counted(pupil, drill, asked, heard, verdict, tolerance, EntrySource.Microphone, now.AddDays(-cards.DaysAgo))
+        );
     }
 
     private (Entry, TonePayload) Played(DemoTone tone, int seed)
     {
-        var (drill, player) = (
-            ToneDrill.Get(tone.Drill),
-            new PlayerSituation(pupil.Instrument, pupil.Reading, PlayingConditions.Usual.Tuning)
-        );
+        var (drill, player) = (ToneDrill.Get(tone.Drill), Player);
         var notes = tone.Notes == "" ? null : MeantNote.Row(player.Instrument, player.Reading, tone.Notes);
         var asked = new AskedRow(drill.Plan(player, _approach, 96, notes), player, pupil.Stage) { Drill = drill };
         var how = RowCharacter.Get(tone.Character);
@@ -138,24 +161,26 @@ public sealed class DemoHistory(DemoPupil demo, Pupil pupil, DateTime now, RoomC
             .Sound;
         asked = asked with { FirstCueSeconds = sound.CueSeconds![0] };
         var heard = RowTake.Hear(sound, asked, Judged with { Scale = null });
-        return ToneStop.Take(pupil, heard, (tone.Notes, ""), EntrySource.Microphone, now.AddDays(-tone.DaysAgo));
+        return Asked(
+            ToneRequest.Kind,
+            ToneRequest.Of(drill.Id, (tone.Notes, ""), asked.Plan, player, Terms),
+            ToneStop.Take(pupil, heard, (tone.Notes, ""), EntrySource.Microphone, now.AddDays(-tone.DaysAgo))
+        );
     }
 
     private (Entry, SlurPayload) Slurred(DemoSlur slur, int seed)
     {
         var player = SlurPlayer.Of(pupil.Instrument, pupil.Reading, pupil.Stage, _approach);
         var sheet = SlurWriter.Sheet(player, SlurShape.Get(slur.Shape), slur.FirstPartial).Slurs;
-        var asked = new AskedSlur(
-            sheet[slur.Tube],
-            80,
-            1,
-            new PlayerSituation(pupil.Instrument, pupil.Reading, PlayingConditions.Usual.Tuning),
-            pupil.Stage
-        );
+        var asked = new AskedSlur(sheet[slur.Tube], 80, 1, Player, pupil.Stage);
         var sound = SimulatedPlayer.PlayRow(pupil.Instrument, SlurCharacter.Get(slur.Character).Play(asked), asked.Tempo, [], seed).Sound;
         var onward = SlurWriter.Onward(player, asked.Slur);
         var heard = SlurTake.Hear(sound, asked, Judged with { Scale = null }, onward, sound.CueSeconds![0]);
-        return SlursStop.Take(pupil, heard, player, EntrySource.Microphone, now.AddDays(-slur.DaysAgo));
+        return Asked(
+            SlurRequest.Kind,
+            SlurRequest.Of(asked, Terms),
+            SlursStop.Take(pupil, heard, player, EntrySource.Microphone, now.AddDays(-slur.DaysAgo))
+        );
     }
 
     private (Entry, BreathPayload) Breathed(DemoBreath breath, int seed)

@@ -62,6 +62,8 @@ public sealed class Journal(BoccaDb db, Stops stops, RoomClock clock)
     {
         entry.Summary = Entry.Short(entry.Summary);
         entry.Approach = await ApproachAsync(approach);
+        if (entry.Request is { } asked)
+            entry.Request = await RequestAsync(asked);
         db.Entries.Add(entry);
         if ((!kind.IsTake && stands) || entry.Kept)
             await StandAsync(kind, entry);

@@ -1,15 +1,9 @@
 using Bocca.Core.Judging;
 using Bocca.Core.Sound;
-using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 using Bocca.Web.Record.Requests;
 
 namespace Bocca.Web.Frame.Takes;
-
-/// <summary>How the teacher wants takes to be judged.</summary>
-/// <param name="Approach">The approach.</param>
-/// <param name="Own">What is set otherwise than it ships, bands and cues among it.</param>
-public sealed record TeachersTerms(Approach Approach, OwnSettings Own);
 
 /// <summary>What a take was asked to be, as it comes back with the sound.</summary>
 /// <param name="Under">What it was played on, and how the teacher wanted it then.</param>
@@ -17,8 +11,8 @@ public sealed record TeachersTerms(Approach Approach, OwnSettings Own);
 /// <param name="Rebuilt">Whether it was made only now, as none came with the sound or it was too old.</param>
 public record FrozenTake(AskedUnder Under, TakeRequest Stored, bool Rebuilt)
 {
-    /// <summary>The teacher's terms of then.</summary>
-    public TeachersTerms Terms { get; } = new(Approach.Parse(Under.Approach), Under.ReadOwn());
+    /// <summary>The terms of then.</summary>
+    public TakeTerms Terms { get; } = Under.Terms();
 }
 
 /// <summary>The same with what its stop asked.</summary>

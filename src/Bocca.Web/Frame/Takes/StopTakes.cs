@@ -5,6 +5,7 @@ using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Web.Pages.Practice;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Requests;
 using Bocca.Web.Record.Shapes;
 using Microsoft.EntityFrameworkCore;
 
@@ -114,7 +115,6 @@ public sealed class StopTakes<T>(Pupil pupil, Journal journal, HealthDay health,
         // Where lips were at work, their minutes have to be counted whatever is kept.
         if (sent.IsDemonstration || (sent.Private == true && entry.PlayedSeconds is null))
             return new Shown<T>(entry, payload);
-        entry.Request = await journal.RequestAsync(frozen.Stored);
         return await journal.WriteAsync(rules.Kind, entry, payload, frozen.Terms.Approach.ToString());
     }
 
@@ -141,7 +141,7 @@ public sealed class StopTakes<T>(Pupil pupil, Journal journal, HealthDay health,
     /// <param name="on">What was played on.</param>
     /// <param name="tense">Whether the teacher has ticked tension.</param>
     /// <param name="before">What the take before ended with; null for none.</param>
-    public async Task<SoundingPupil> JudgedAsync(TeachersTerms terms, SoundStage on, bool tense, Verdict? before = null)
+    public async Task<SoundingPupil> JudgedAsync(TakeTerms terms, SoundStage on, bool tense, Verdict? before = null)
     {
         var (scale, own) = await journal.OwnSoundAsync(pupil.Id, on);
         var bands = BandTable.Shipped.With(terms.Own);

@@ -4,7 +4,6 @@ using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Web.Record;
 using Bocca.Web.Record.Requests;
-using Bocca.Web.Record.Shapes;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -55,14 +54,8 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     /// <summary>The pupil's takes here.</summary>
     protected StopTakes<T> Takes => field ??= new StopTakes<T>(Pupil!, Journal, Health, Rules);
 
-    /// <summary>How the teacher wants takes now.</summary>
-    protected TeachersTerms Terms => new(Approach, TeachersOwn);
-
-    /// <summary>How far the pupil has come, as a request has it.</summary>
-    protected string StageText => StoredNames.LearningStages[Pupil!.Stage];
-
-    /// <summary>What the teacher has set otherwise, as a request has it; null for nothing.</summary>
-    protected string? OwnText => StoredOwn.Write(TeachersOwn) is { Length: > 0 } own ? own : null;
+    /// <summary>Under what takes are asked now.</summary>
+    protected TakeTerms Terms => new(Pupil!.Stage, Approach, TeachersOwn);
 
     /// <summary>Takes the pupil's guess down and shows the verdict.</summary>
     public async Task<IActionResult> OnPostGuessAsync(long id, HeardAs said) =>

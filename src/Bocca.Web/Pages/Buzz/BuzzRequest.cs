@@ -1,4 +1,6 @@
 using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Record.Requests;
 using Bocca.Web.Record.Shapes;
 
@@ -22,6 +24,20 @@ public sealed record BuzzRequest(string Drill, StoredCues Cues, string PlayedOn,
                 _ = asked.On.Read();
                 _ = asked.Asked();
             },
+        };
+
+    /// <summary>A drill as it is asked now.</summary>
+    /// <param name="drill">The drill as the teacher has it.</param>
+    /// <param name="plan">Its tries.</param>
+    /// <param name="on">What it is played on.</param>
+    /// <param name="player">Who plays it.</param>
+    /// <param name="startHz">The pitch that is given, hertz; null for none.</param>
+    /// <param name="terms">Under what it is asked.</param>
+    public static BuzzRequest Of(BuzzDrill drill, CuePlan plan, SoundStage on, PlayerSituation player, double? startHz, TakeTerms terms) =>
+        new(drill.Id, StoredCues.Of(plan), StoredNames.SoundStages[on], StoredInstrument.Of(player), terms.StageName, terms.ApproachText)
+        {
+            StartHz = startHz,
+            Own = terms.OwnText,
         };
 
     /// <summary>The pitch it starts from where Bocca gives one, hertz; null where it gives none.</summary>

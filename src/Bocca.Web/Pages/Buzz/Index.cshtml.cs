@@ -12,8 +12,6 @@ using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
 using Bocca.Web.Frame.Takes;
 using Bocca.Web.Record;
-using Bocca.Web.Record.Requests;
-using Bocca.Web.Record.Shapes;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -200,18 +198,8 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
     private BuzzRequest RequestOf(BuzzDrill drill, CuePlan plan, SoundStage on)
     {
         var player = new PlayerSituation(Pupil!.Instrument, Pupil.Reading, Room.Tuning);
-        return new BuzzRequest(
-            drill.Id,
-            StoredCues.Of(plan),
-            StoredNames.SoundStages[on],
-            StoredInstrument.Of(player),
-            StageText,
-            $"{Approach}"
-        )
-        {
-            StartHz = IsModelled(drill) ? drill.StartHz(player.Instrument, player.Tuning) : null,
-            Own = OwnText,
-        };
+        double? startHz = IsModelled(drill) ? drill.StartHz(player.Instrument, player.Tuning) : null;
+        return BuzzRequest.Of(drill, plan, on, player, startHz, Terms);
     }
 
     private async Task<IActionResult> OnStageAsync(Shown<BuzzPayload> take) => Partial("_Heard", await ViewAsync(take, take.Entry.DrillId));

@@ -1,4 +1,5 @@
 using Bocca.Core.Counting;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Record.Requests;
 
 namespace Bocca.Web.Pages.Ear;
@@ -37,6 +38,28 @@ public sealed record CardsRequest(
                 _ = asked.ReadStage();
                 _ = asked.Asked();
             },
+        };
+
+    /// <summary>Cards as they are asked now.</summary>
+    /// <param name="drill">The drill, by its id.</param>
+    /// <param name="asked">The cards.</param>
+    /// <param name="toleranceMs">How far off a beginning may lie, milliseconds.</param>
+    /// <param name="player">Who plays them, where they are played.</param>
+    /// <param name="terms">Under what they are asked.</param>
+    public static CardsRequest Of(string drill, CountAsked asked, double toleranceMs, PlayerSituation player, TakeTerms terms) =>
+        new(
+            drill,
+            [.. asked.Cards.Select(card => card.Text)],
+            $"{asked.Metre}",
+            asked.Tempo,
+            asked.GapBeats,
+            toleranceMs,
+            StoredInstrument.Of(player),
+            terms.StageName,
+            terms.ApproachText
+        )
+        {
+            Own = terms.OwnText,
         };
 
     /// <summary>The same as the core hears it.</summary>

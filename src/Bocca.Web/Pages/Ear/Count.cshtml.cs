@@ -8,7 +8,6 @@ using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Frame.Takes;
 using Bocca.Web.Record;
-using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -248,20 +247,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
     private async Task<CardsRequest> RequestOfAsync(string drill, CountAsked asked)
     {
         var player = (await Journal.PlayedAsync(Pupil!, Approach, Room.Conditions.Tuning)).Situation(Pupil!.Reading, Room.Tuning);
-        return new CardsRequest(
-            drill,
-            [.. asked.Cards.Select(card => card.Text)],
-            $"{asked.Metre}",
-            asked.Tempo,
-            asked.GapBeats,
-            ToleranceMs,
-            StoredInstrument.Of(player),
-            StageText,
-            $"{Approach}"
-        )
-        {
-            Own = OwnText,
-        };
+        return CardsRequest.Of(drill, asked, ToleranceMs, player, Terms);
     }
 
     private static string OnNotes(string cards, Metre metre, IReadOnlyList<Core.Music.Pitch> scale) =>

@@ -2,6 +2,7 @@ using Bocca.Core.Ear;
 using Bocca.Core.Fingering.Class;
 using Bocca.Core.Music;
 using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Record.Requests;
 using Bocca.Web.Record.Shapes;
 
@@ -103,6 +104,18 @@ public sealed record EarRequest(string Drill, StoredQuestion Question, StoredIns
                 _ = asked.Asked();
                 _ = asked.Player();
             },
+        };
+
+    /// <summary>A question as it is asked now.</summary>
+    /// <param name="question">The question.</param>
+    /// <param name="line">A line of somebody's own that it was made from; null for none.</param>
+    /// <param name="player">Whose ear is asked.</param>
+    /// <param name="terms">Under what it is asked.</param>
+    public static EarRequest Of(EarQuestion question, string? line, PlayerSituation player, TakeTerms terms) =>
+        new(question.Drill.Id, StoredQuestion.Of(question), StoredInstrument.Of(player), terms.StageName, terms.ApproachText)
+        {
+            Line = string.IsNullOrWhiteSpace(line) ? null : line.Trim(),
+            Own = terms.OwnText,
         };
 
     /// <summary>A line of somebody's own that the question was made from; null for none.</summary>

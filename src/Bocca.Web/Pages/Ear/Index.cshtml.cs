@@ -9,7 +9,6 @@ using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Frame.Takes;
 using Bocca.Web.Record;
-using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -230,12 +229,7 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
     private static string[] Tapped(string? tapped) =>
         tapped?.Split(' ', StringSplitOptions.RemoveEmptyEntries) is { Length: <= EarLine.MostNotes } parts ? parts : [];
 
-    private EarRequest RequestOf(EarQuestion question, string? line) =>
-        new(question.Drill.Id, StoredQuestion.Of(question), StoredInstrument.Of(_situation!), StageText, $"{Approach}")
-        {
-            Line = string.IsNullOrWhiteSpace(line) ? null : line.Trim(),
-            Own = OwnText,
-        };
+    private EarRequest RequestOf(EarQuestion question, string? line) => EarRequest.Of(question, line, _situation!, Terms);
 
     private async Task<(Entry Entry, EarPayload Payload)> TakeOfAsync(
         EarQuestion question,

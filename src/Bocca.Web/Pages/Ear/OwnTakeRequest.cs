@@ -15,6 +15,10 @@ public sealed record OwnTakeRequest(string Pair, StoredNote Note, StoredInstrume
 {
     public static RequestKind<OwnTakeRequest> Kind { get; } = new("own-take") { Resolve = asked => _ = asked.Read() };
 
+    /// <summary>An own take as it is asked now.</summary>
+    public static OwnTakeRequest Of(string pair, StoredNote note, PlayerSituation player, TakeTerms terms) =>
+        new(pair, note, StoredInstrument.Of(player), terms.StageName, terms.ApproachText) { Own = terms.OwnText };
+
     /// <summary>The pair, the note, and who plays it.</summary>
     /// <exception cref="InvalidDataException">The instrument has no such note.</exception>
     /// <exception cref="ArgumentException">There is no such pair or instrument any more.</exception>

@@ -210,7 +210,7 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
     private OwnTakeRequest RequestOf(string pair)
     {
         var note = StoredNote.Of(FaultPair.Get(pair).Plan(Note()).Notes[0]);
-        return new OwnTakeRequest(pair, note, StoredInstrument.Of(Situation()), StageText, $"{Approach}") { Own = OwnText };
+        return OwnTakeRequest.Of(pair, note, Situation(), Terms);
     }
 
     private PlayerSituation Situation() => new(Pupil!.Instrument, Pupil.Reading, Room.Tuning);

@@ -12,8 +12,6 @@ using Bocca.Web.Drawings;
 using Bocca.Web.Frame;
 using Bocca.Web.Frame.Takes;
 using Bocca.Web.Record;
-using Bocca.Web.Record.Requests;
-using Bocca.Web.Record.Shapes;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Bocca.Web.Pages.Slurs;
@@ -146,7 +144,7 @@ public sealed class IndexModel(Journal journal) : TakePage<SlurPayload>(journal)
                     Asking(
                         CountedDrill.Of(plan.Cues, plan.Model(note => Room.Tuning.Frequency(note.Sounding))),
                         SlurRequest.Kind,
-                        RequestOf(slur)
+                        SlurRequest.Of(slur, Terms)
                     ),
                     plan.Cues,
                     plan.SecondsAbove(slurs.Player.Range.Highest)
@@ -181,7 +179,7 @@ public sealed class IndexModel(Journal journal) : TakePage<SlurPayload>(journal)
                 var frozen = await FrozenAsync(
                     SlurRequest.Kind,
                     sent,
-                    () => Task.FromResult(RequestOf(AskedOf(slurs, sent.Drill, sent.Tempo, sent.Times)))
+                    () => Task.FromResult(SlurRequest.Of(AskedOf(slurs, sent.Drill, sent.Tempo, sent.Times), Terms))
                 );
                 var asked = frozen.Asked.Asked(frozen.Asked.PlayerAs(slurs.Situation));
                 var player = slurs.PlayerOf(asked, frozen.Terms.Approach);
@@ -229,19 +227,6 @@ public sealed class IndexModel(Journal journal) : TakePage<SlurPayload>(journal)
             Bands = SlurBands.For(Pupil.Stage),
         };
     }
-
-    private SlurRequest RequestOf(AskedSlur asked) =>
-        new(
-            StoredSlur.Of(asked.Slur),
-            asked.Tempo,
-            asked.Times,
-            StoredInstrument.Of(asked.Player),
-            StoredNames.LearningStages[asked.Pupil],
-            $"{Approach}"
-        )
-        {
-            Own = OwnText,
-        };
 
     private async Task<IActionResult> OnStageAsync(Shown<SlurPayload> take) =>
         ViewOf(await SlursAsync(), take) is { } view ? Partial("_Heard", view) : Refuse("The slur of this take is not written any more.");

@@ -64,6 +64,13 @@ public sealed record SlurRequest(StoredSlur Slur, double Tempo, int Times, Store
 {
     public static RequestKind<SlurRequest> Kind { get; } = new("slur") { Resolve = asked => _ = asked.Asked(asked.On.Read()).Plan.Cues };
 
+    /// <summary>A slur as it is asked now.</summary>
+    public static SlurRequest Of(AskedSlur asked, TakeTerms terms) =>
+        new(StoredSlur.Of(asked.Slur), asked.Tempo, asked.Times, StoredInstrument.Of(asked.Player), terms.StageName, terms.ApproachText)
+        {
+            Own = terms.OwnText,
+        };
+
     /// <summary>The same as the core hears it.</summary>
     /// <param name="player">Who plays it, on the instrument of the request.</param>
     /// <exception cref="InvalidDataException">It is no slur that can be played.</exception>

@@ -11,7 +11,6 @@ using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Frame.Takes;
 using Bocca.Web.Record;
-using Bocca.Web.Record.Requests;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -169,21 +168,10 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
     }
 
     private ToneRequest RequestOf(AskedOfTone asked, RowPlan plan, PlayerSituation player, double? celsius, bool? rhythm) =>
-        new(
-            asked.Drill,
-            asked.Notes?.Trim() ?? "",
-            asked.Settings?.Trim() ?? "",
-            StoredRow.Of(plan),
-            StoredInstrument.Of(player),
-            StageText,
-            $"{Approach}"
-        )
+        ToneRequest.Of(asked.Drill, (asked.Notes, asked.Settings), plan, player, Terms) with
         {
-            Learnt = player.Learnt,
-            Clean = player.Clean == 0 ? null : player.Clean,
             RhythmOnly = rhythm == true ? true : null,
             Celsius = celsius is >= 0 and <= 40 ? celsius : null,
-            Own = OwnText,
         };
 
     private async Task<IActionResult> OnStageAsync(Shown<TonePayload> take)

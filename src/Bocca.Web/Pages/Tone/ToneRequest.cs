@@ -26,6 +26,34 @@ public sealed record ToneRequest(
     public static RequestKind<ToneRequest> Kind { get; } =
         new("tone") { Resolve = asked => _ = asked.Asked(asked.On.Read(), ToneDrill.Get(asked.Drill)).Plan.Cues };
 
+    /// <summary>A row of notes as it is asked now.</summary>
+    /// <param name="drill">The drill, by its id.</param>
+    /// <param name="chosen">The notes and settings chosen for it, as they were typed.</param>
+    /// <param name="plan">The notes with their times.</param>
+    /// <param name="player">Who plays it.</param>
+    /// <param name="terms">Under what it is asked.</param>
+    public static ToneRequest Of(
+        string drill,
+        (string? Notes, string? Settings) chosen,
+        RowPlan plan,
+        PlayerSituation player,
+        TakeTerms terms
+    ) =>
+        new(
+            drill,
+            chosen.Notes?.Trim() ?? "",
+            chosen.Settings?.Trim() ?? "",
+            StoredRow.Of(plan),
+            StoredInstrument.Of(player),
+            terms.StageName,
+            terms.ApproachText
+        )
+        {
+            Learnt = player.Learnt,
+            Clean = player.Clean == 0 ? null : player.Clean,
+            Own = terms.OwnText,
+        };
+
     /// <summary>How many of the first notes were learnt; null for all.</summary>
     public int? Learnt { get; init; }
 
