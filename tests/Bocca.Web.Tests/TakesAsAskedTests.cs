@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text.Json;
 using AngleSharp.Html.Dom;
+using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Record;
@@ -42,6 +43,8 @@ public sealed class TakesAsAskedTests : IDisposable
 
         // Everything that a take is laid out from is another now.
         await MoveAsync("tuba-bb-4v");
+        var practice = $"/{stop}/{pupil}?handler=Practice&{query}&character={character}&seed=3&request={request}";
+        Assert.Equal(sound, await client.GetByteArrayAsync(practice, cancelled));
         var after = await HeardAsync(stop, pupil, query, sound, request);
         Assert.Equal(Stage(before), Stage(after));
         var (first, second) = (await EntryAsync(before), await EntryAsync(after));
@@ -98,6 +101,37 @@ public sealed class TakesAsAskedTests : IDisposable
             Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
             Assert.Contains("at most 10 minutes", await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
         }
+    }
+
+    [Fact]
+    public async Task A_turn_in_a_longer_recording_is_the_take_alone_and_stands_at_the_moment_it_was_played()
+    {
+        const string Query = "drill=steady-line&tempo=80&on=Mouthpiece";
+        var pupil = await AddAsync();
+        using var client = _room.CreateClient();
+        var cancelled = TestContext.Current.CancellationToken;
+        var begun = JsonDocument.Parse(await client.GetStringAsync($"/buzz/{pupil}?handler=Begin&{Query}&source=File", cancelled));
+        var request = begun.RootElement.GetProperty("request").GetString()!;
+        var wav = await client.GetByteArrayAsync($"/buzz/{pupil}?handler=Practice&{Query}&character=sinks&seed=3", cancelled);
+        var sound = WavFile.Read(new MemoryStream(wav), "take.wav");
+        var alone = await HeardAsync("buzz", pupil, $"{Query}&firstCue=0", wav, request);
+
+        var before = new float[3 * sound.SampleRate];
+        var longer = new MemoryStream();
+        WavFile.Write(longer, new MonoSound([.. before, .. sound.Samples, .. before], sound.SampleRate));
+        var moment = DateTimeOffset.UtcNow.ToUnixTimeMilliseconds() - 1;
+        var turn = await HeardAsync(
+            "buzz",
+            pupil,
+            $"{Query}&firstCue=0&from=3&until={3 + sound.Seconds:0.000}&playedAt={moment}",
+            longer.ToArray(),
+            request
+        );
+        Assert.Equal(Stage(alone), Stage(turn));
+        Assert.Equal(moment, new DateTimeOffset((await EntryAsync(turn)).At).ToUnixTimeMilliseconds());
+        // A clock that is a day off says nothing.
+        var off = await HeardAsync("buzz", pupil, $"{Query}&firstCue=0&playedAt={moment - 86_400_000}", wav, request);
+        Assert.True(new DateTimeOffset((await EntryAsync(off)).At).ToUnixTimeMilliseconds() > moment);
     }
 
     /// <summary>A script reads what was asked, heard and judged, and of nobody else's.</summary>

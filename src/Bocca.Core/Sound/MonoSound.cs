@@ -11,6 +11,19 @@ public sealed record MonoSound(float[] Samples, int SampleRate, IReadOnlyList<do
     /// <summary>Length in seconds.</summary>
     public double Seconds => (double)Samples.Length / SampleRate;
 
+    /// <summary>A part of it, with the cues that lie in it.</summary>
+    /// <param name="from">Where it begins, seconds; not before the beginning.</param>
+    /// <param name="until">Where it ends, seconds; what lies behind the end is left out.</param>
+    public MonoSound Between(double from, double until)
+    {
+        var (first, last) = ((int)(from * SampleRate), Math.Min(Samples.Length, (int)(until * SampleRate)));
+        return this with
+        {
+            Samples = Samples[first..last],
+            CueSeconds = CueSeconds?.Where(cue => cue >= from && cue < until).Select(cue => cue - from).ToList(),
+        };
+    }
+
     /// <summary>The largest distance of a sample from zero.</summary>
     public float Peak => Samples.Length == 0 ? 0 : Math.Abs(TensorPrimitives.MaxMagnitude<float>(Samples));
 

@@ -1,3 +1,4 @@
+using Bocca.Core.Sound;
 using Bocca.Web.Record;
 
 namespace Bocca.Web.Frame.Takes;
@@ -20,6 +21,15 @@ public record SentSound(IFormFile? Sound, EntrySource Source, double? FirstCue, 
     /// <summary>Whether nothing of it is to be kept: it is heard, shown, and forgotten.</summary>
     public bool? Private { get; init; }
 
+    /// <summary>When it was played where it waited before it was sent, milliseconds since 1970; null for just now.</summary>
+    public long? PlayedAt { get; init; }
+
+    /// <summary>Where in the sound the take begins and ends, seconds: a turn of several; null for its beginning and its end.</summary>
+    public double? From { get; init; }
+
+    /// <inheritdoc cref="From"/>
+    public double? Until { get; init; }
+
     /// <summary>Whether the practice player made it: it is shown and judged, and nothing of it is anybody's.</summary>
     public bool IsDemonstration => Source == EntrySource.PracticePlayer;
 
@@ -27,4 +37,28 @@ public record SentSound(IFormFile? Sound, EntrySource Source, double? FirstCue, 
     public bool IsPlayedHere => Source == EntrySource.Microphone;
 
     public double MissingSeconds => Math.Max(0, Missing);
+
+    /// <summary>What of a sound is the take.</summary>
+    /// <exception cref="ArgumentException">The sound has no such part.</exception>
+    public MonoSound PartOf(MonoSound sound)
+    {
+        if ((From, Until) is (null, null))
+            return sound;
+        var (from, until) = (From ?? 0, Until ?? sound.Seconds);
+        return from >= 0 && until > from && from < sound.Seconds
+            ? sound.Between(from, until)
+            : throw new ArgumentException($"The recording of {sound.Seconds:0.0} s has no part from {from:0.0} to {until:0.0} s.");
+    }
+
+    /// <summary>
+    /// When it was played: as the browser says where the take waited, but of the same day; else now. A clock that goes wrong moves nothing.
+    /// </summary>
+    public DateTime Moment(RoomClock clock)
+    {
+        var now = clock.Now;
+        if (PlayedAt is not { } at || at < 0 || at > new DateTimeOffset(now).ToUnixTimeMilliseconds())
+            return now;
+        var said = DateTimeOffset.FromUnixTimeMilliseconds(at).UtcDateTime;
+        return clock.DayOf(said) == clock.Today ? said : now;
+    }
 }

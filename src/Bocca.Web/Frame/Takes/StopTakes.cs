@@ -95,7 +95,8 @@ public sealed class StopTakes<T>(Pupil pupil, Journal journal, HealthDay health,
         Shown<LessonPayload>? lesson
     )
     {
-        var before = sent.IsDemonstration ? null : await BeforeAsync(sent.Drill, lesson is not null);
+        var moment = sent.Moment(journal.Clock);
+        var before = sent.IsDemonstration ? null : await BeforeAsync(sent.Drill, moment, lesson is not null);
         var heard = await hear(new TakeToHear(sound, before));
         var (frozen, entry, payload) = (heard.Frozen, heard.Entry, heard.Payload);
         if (before is not null)
@@ -107,6 +108,7 @@ public sealed class StopTakes<T>(Pupil pupil, Journal journal, HealthDay health,
             (entry.Outcome, entry.Summary) = (payload.Verdict.Outcome, payload.Verdict.Summary);
         }
 
+        entry.At = moment;
         if (entry.InstrumentId is not null)
             entry.InstrumentId = frozen.Under.On.Instrument;
         if (!sent.IsPlayedHere)
@@ -119,17 +121,20 @@ public sealed class StopTakes<T>(Pupil pupil, Journal journal, HealthDay health,
     }
 
     /// <summary>The verdict that the take of the same drill before this one ended with, and its cue; null for none lately.</summary>
-    private async Task<Verdict?> BeforeAsync(string drill, bool isLesson)
+    private async Task<Verdict?> BeforeAsync(string drill, DateTime moment, bool isLesson)
     {
-        var since = journal.Clock.Now - CueHolds;
-        if (await Journal.ShowAsync(rules.Kind, All.Where(take => take.DrillId == drill && take.At >= since)) is not { } before)
+        var since = moment - CueHolds;
+        if (
+            await Journal.ShowAsync(rules.Kind, All.Where(take => take.DrillId == drill && take.At >= since && take.At < moment))
+            is not { } before
+        )
             return null;
         var verdict = before.Payload.Verdict;
         // A cue that the teacher gave after it is the one that was tried.
         var given = isLesson
             ? await journal
                 .Of(pupil.Id, PracticeStop.Cues)
-                .Where(cue => cue.At > before.Entry.At)
+                .Where(cue => cue.At > before.Entry.At && cue.At < moment)
                 .Select(cue => cue.Subject)
                 .FirstOrDefaultAsync()
             : null;

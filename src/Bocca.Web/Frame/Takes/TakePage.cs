@@ -125,11 +125,14 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
     /// What a take was asked to be: as the page was given it, or made now from what was sent beside the sound where nothing was given, or
     /// too long ago.
     /// </summary>
+    /// <param name="kind">Its kind.</param>
+    /// <param name="given">What the page was given, sealed; null or empty for nothing.</param>
+    /// <param name="make">Makes it.</param>
     /// <exception cref="ArgumentException">What came is no request of this room's, or somebody else's.</exception>
-    protected async Task<FrozenTake<TRequest>> FrozenAsync<TRequest>(RequestKind<TRequest> kind, SentSound sent, Func<Task<TRequest>> make)
+    protected async Task<FrozenTake<TRequest>> FrozenAsync<TRequest>(RequestKind<TRequest> kind, string? given, Func<Task<TRequest>> make)
         where TRequest : AskedUnder
     {
-        var issued = sent.Request is { Length: > 0 } text ? Seal.Open(text, PupilId!.Value, Clock.Now) : null;
+        var issued = given is { Length: > 0 } text ? Seal.Open(text, PupilId!.Value, Clock.Now) : null;
         if (issued is not null && issued.Request.Kind != kind.Id)
             throw new ArgumentException("What this take was asked to be belongs to another page. Press Start once more.");
         if (issued is not null)
@@ -182,7 +185,8 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
                 async () =>
                 {
                     using var stream = file.OpenReadStream();
-                    var take = await Takes.HearAsync(sent, WavFile.Read(stream, Path.GetFileName(file.FileName)), hear, Lesson);
+                    var sound = sent.PartOf(WavFile.Read(stream, Path.GetFileName(file.FileName)));
+                    var take = await Takes.HearAsync(sent, sound, hear, Lesson);
                     if (take.Entry.Id > 0)
                         await CountInAsync(take.Entry);
                     return await (show ?? Rules.Show)(take);

@@ -147,23 +147,31 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
     }
 
     /// <summary>The practice player's take as a WAV.</summary>
-    public async Task<IActionResult> OnGetPracticeAsync(string drill, double tempo, SoundStage on, string character, int seed) =>
+    public async Task<IActionResult> OnGetPracticeAsync(
+        string drill,
+        double tempo,
+        SoundStage on,
+        string? request,
+        string character,
+        int seed
+    ) =>
         Pupil is null
             ? NotFound()
-            : await RefusingAsync(() =>
+            : await RefusingAsync(async () =>
             {
-                var asked = BuzzDrill.Get(drill).With(TeachersOwn);
-                var plan = asked.Plan.At(tempo);
+                var frozen = await FrozenAsync(BuzzRequest.Kind, request, () => Task.FromResult(RequestNow(drill, tempo, on)));
+                var (asked, player) = (frozen.Asked.Asked(), frozen.Asked.On.Read());
                 var faults = asked
-                    .Played.Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                    .Drill.Played.Split(' ', StringSplitOptions.RemoveEmptyEntries)
                     .Select(Fault.Parse)
                     .Concat(PracticeCharacter.Get(character).Faults);
-                return PlayedInTurnAsync(
-                    plan.TotalSeconds,
+                return await PlayedInTurnAsync(
+                    asked.Plan.TotalSeconds,
                     () =>
                     {
-                        var start = asked.StartHz(Pupil.Instrument, Room.Tuning);
-                        return Played(SimulatedPlayer.Play(Pupil.Instrument, on, plan, [.. faults], seed, start).Sound, character);
+                        var start = asked.Drill.StartHz(player.Instrument, player.Tuning);
+                        var take = SimulatedPlayer.Play(player.Instrument, asked.On, asked.Plan, [.. faults], seed, start);
+                        return Played(take.Sound, character);
                     }
                 );
             });
@@ -174,7 +182,11 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
             sent,
             async take =>
             {
-                var frozen = await FrozenAsync(BuzzRequest.Kind, sent, () => Task.FromResult(RequestNow(sent)));
+                var frozen = await FrozenAsync(
+                    BuzzRequest.Kind,
+                    sent.Request,
+                    () => Task.FromResult(RequestNow(sent.Drill, sent.Tempo, sent.On))
+                );
                 var whole = frozen.Asked.Asked();
                 var asked = whole with
                 {
@@ -189,10 +201,10 @@ public sealed class IndexModel(Journal journal) : TakePage<BuzzPayload>(journal)
             }
         );
 
-    private BuzzRequest RequestNow(SentBuzz sent)
+    private BuzzRequest RequestNow(string id, double tempo, SoundStage on)
     {
-        var drill = BuzzDrill.Get(sent.Drill).With(TeachersOwn);
-        return RequestOf(drill, drill.Plan.At(sent.Tempo), sent.On);
+        var drill = BuzzDrill.Get(id).With(TeachersOwn);
+        return RequestOf(drill, drill.Plan.At(tempo), on);
     }
 
     private BuzzRequest RequestOf(BuzzDrill drill, CuePlan plan, SoundStage on)

@@ -5,6 +5,7 @@ using Bocca.Core.Score;
 using Bocca.Core.Simulation;
 using Bocca.Core.Sound;
 using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Notes;
 using Bocca.Web.Frame;
 using Bocca.Web.Frame.Takes;
 using Bocca.Web.Record;
@@ -133,14 +134,17 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
             });
 
     /// <summary>The cards said and clapped as they should be, before the pupil does them; or the practice player's take.</summary>
-    public async Task<IActionResult> OnGetPracticeAsync(AskedOfCards asked, string character, int seed) =>
+    public async Task<IActionResult> OnGetPracticeAsync(AskedOfCards asked, string? request, string character, int seed) =>
         Pupil is null
             ? NotFound()
-            : await RefusingAsync(() =>
+            : await RefusingAsync(async () =>
             {
-                var cards = AskedOf(asked);
-                var how = CountCharacter.Get(character);
-                return PlayedInTurnAsync(cards.TotalBeats * cards.BeatSeconds, () => Played(Stand(cards, how, seed), character));
+                var frozen = await FrozenAsync(CardsRequest.Kind, request, () => RequestOfAsync(asked.Drill, AskedOf(asked)));
+                var (cards, player, how) = (frozen.Asked.Asked(), frozen.Asked.On.Read(), CountCharacter.Get(character));
+                return await PlayedInTurnAsync(
+                    cards.TotalBeats * cards.BeatSeconds,
+                    () => Played(Stand(cards, player, how, seed), character)
+                );
             });
 
     public async Task<IActionResult> OnPostHearAsync([FromForm] SentCards sent) =>
@@ -148,7 +152,7 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
             sent,
             async take =>
             {
-                var frozen = await FrozenAsync(CardsRequest.Kind, sent, () => RequestOfAsync(sent.Drill, AskedOf(sent.Asked)));
+                var frozen = await FrozenAsync(CardsRequest.Kind, sent.Request, () => RequestOfAsync(sent.Drill, AskedOf(sent.Asked)));
                 var request = frozen.Asked;
                 var asked = request.Asked();
                 var (tolerance, whole) = (request.ToleranceMs, asked.Cards.Count);
@@ -263,9 +267,9 @@ public sealed class CountModel(Journal journal) : TakePage<CountPayload>(journal
         return [.. player.DoToSo.Select(player.Reading.ToWritten)];
     }
 
-    private MonoSound Stand(CountAsked asked, CountCharacter how, int seed) =>
+    private static MonoSound Stand(CountAsked asked, PlayerSituation player, CountCharacter how, int seed) =>
         asked.Ways.HasFlag(CountWays.Played)
-            ? PlayedCards.Play(asked, Pupil!.Instrument, Pupil.Reading, Room.Tuning, seed)
+            ? PlayedCards.Play(asked, player.Instrument, player.Reading, player.Tuning, seed)
             // What is tapped is heard as claps.
             : ClappingHands.Play(
                 asked.Ways.HasFlag(CountWays.Tapped) ? asked with { Ways = asked.Ways | CountWays.Clapped } : asked,

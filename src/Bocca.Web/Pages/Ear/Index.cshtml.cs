@@ -136,16 +136,22 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
             });
 
     /// <summary>The practice player's answer as a WAV.</summary>
-    public async Task<IActionResult> OnGetPracticeAsync(AskedOfEar asked, string character, int seed) =>
+    public async Task<IActionResult> OnGetPracticeAsync(AskedOfEar asked, string? request, string character, int seed) =>
         Pupil is null
             ? NotFound()
             : await RefusingAsync(async () =>
             {
-                var question = await QuestionAsync(asked);
+                var frozen = await FrozenAsync(EarRequest.Kind, request, async () => RequestOf(await QuestionAsync(asked), asked.Line));
+                await LoadAsync();
+                var (question, player, situation) = (
+                    frozen.Asked.Asked(),
+                    frozen.Asked.Player().Player,
+                    frozen.Asked.PlayerAs(_situation!)
+                );
                 var how = EarCharacter.Get(character);
                 return await PlayedInTurnAsync(
                     question.Cues.TotalSeconds,
-                    () => Played(how.Answer(question, _player!, _situation!, seed), character)
+                    () => Played(how.Answer(question, player, situation, seed), character)
                 );
             });
 
@@ -157,7 +163,11 @@ public sealed class IndexModel(Journal journal) : TakePage<EarPayload>(journal)
             sent,
             async sounded =>
             {
-                var frozen = await FrozenAsync(EarRequest.Kind, sent, async () => RequestOf(await QuestionAsync(sent.Asked), sent.Line));
+                var frozen = await FrozenAsync(
+                    EarRequest.Kind,
+                    sent.Request,
+                    async () => RequestOf(await QuestionAsync(sent.Asked), sent.Line)
+                );
                 var request = frozen.Asked;
                 var (question, (player, tuning)) = (request.Asked(), request.Player());
                 var heard = EarHearing.Hear(question, Tapped(sent.Tapped), sounded.Sound, sent.FirstCue, player, tuning);

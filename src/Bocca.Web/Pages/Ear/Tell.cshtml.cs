@@ -74,7 +74,7 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
                 var pair = FaultPair.Get(drill);
                 return PlayedInTurnAsync(
                     pair.Notes * pair.Beats * 60 / FaultPair.Tempo,
-                    () => Sounding(pair, which == FaultPair.Faulty(seed), seed + which)
+                    () => Sounding(pair, Note(), Situation(), which == FaultPair.Faulty(seed), seed + which)
                 );
             });
 
@@ -116,13 +116,14 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
             });
 
     /// <summary>The practice player's own take: with the fault of the pair, or without.</summary>
-    public async Task<IActionResult> OnGetPracticeAsync(string drill, string character, int seed) =>
+    public async Task<IActionResult> OnGetPracticeAsync(string drill, string? request, string character, int seed) =>
         Pupil is null
             ? NotFound()
-            : await RefusingAsync(() =>
+            : await RefusingAsync(async () =>
             {
-                var pair = FaultPair.Get(drill);
-                return PlayedInTurnAsync(pair.Notes * pair.Beats, () => Sounding(pair, character == "fault", seed));
+                var frozen = await FrozenAsync(OwnTakeRequest.Kind, request, () => Task.FromResult(RequestOf(drill)));
+                var (pair, note, player) = frozen.Asked.Read();
+                return await PlayedInTurnAsync(pair.Notes * pair.Beats, () => Sounding(pair, note, player, character == "fault", seed));
             });
 
     /// <summary>The pupil's own take, after it was said which of the two it is like.</summary>
@@ -131,7 +132,7 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
             sent,
             async take =>
             {
-                var frozen = await FrozenAsync(OwnTakeRequest.Kind, sent, () => Task.FromResult(RequestOf(sent.Drill)));
+                var frozen = await FrozenAsync(OwnTakeRequest.Kind, sent.Request, () => Task.FromResult(RequestOf(sent.Drill)));
                 var (pair, note, player) = frozen.Asked.Read();
                 if (!pair.HearsOwn)
                     throw new ArgumentException(
@@ -222,10 +223,10 @@ public sealed class TellModel(Journal journal) : TakePage<EarPayload>(journal)
             Pupil.Reading.ToWritten(Bocca.Core.Instruments.StartNotes.Of(Pupil.Instrument).ConcertBb)
         );
 
-    private FileStreamResult Sounding(FaultPair pair, bool faulty, int seed)
+    private FileStreamResult Sounding(FaultPair pair, MeantNote note, PlayerSituation player, bool faulty, int seed)
     {
-        var (row, faults) = pair.Play(Room.Tuning.Frequency(Note().Sounding), faulty);
-        return Played(SimulatedPlayer.PlayRow(Pupil!.Instrument, row, FaultPair.Tempo, faults, seed).Sound, pair.Id, 60 / FaultPair.Tempo);
+        var (row, faults) = pair.Play(player.Tuning.Frequency(note.Sounding), faulty);
+        return Played(SimulatedPlayer.PlayRow(player.Instrument, row, FaultPair.Tempo, faults, seed).Sound, pair.Id, 60 / FaultPair.Tempo);
     }
 
     internal static string Word(string which) => which == "1" ? "first" : "second";

@@ -152,12 +152,14 @@ public sealed class IndexModel(Journal journal) : TakePage<SlurPayload>(journal)
             });
 
     /// <summary>The practice player's take as a WAV.</summary>
-    public async Task<IActionResult> OnGetPracticeAsync(AskedOfSlur asked, string character, int seed) =>
+    public async Task<IActionResult> OnGetPracticeAsync(AskedOfSlur asked, string? request, string character, int seed) =>
         Pupil is null
             ? NotFound()
             : await RefusingAsync(async () =>
             {
-                var slur = AskedOf(await SlursAsync(), asked.Drill, asked.Tempo, asked.Times);
+                var slurs = await SlursAsync();
+                var frozen = await FrozenAsync(SlurRequest.Kind, request, () => Task.FromResult(RequestNow(slurs, asked)));
+                var slur = frozen.Asked.Asked(frozen.Asked.PlayerAs(slurs.Situation));
                 var how = SlurCharacter.Get(character);
                 return await PlayedInTurnAsync(
                     slur.Plan.TotalSeconds,
@@ -178,8 +180,8 @@ public sealed class IndexModel(Journal journal) : TakePage<SlurPayload>(journal)
                 var slurs = await SlursAsync();
                 var frozen = await FrozenAsync(
                     SlurRequest.Kind,
-                    sent,
-                    () => Task.FromResult(SlurRequest.Of(AskedOf(slurs, sent.Drill, sent.Tempo, sent.Times), Terms))
+                    sent.Request,
+                    () => Task.FromResult(RequestNow(slurs, new AskedOfSlur(sent.Drill, sent.Tempo, sent.Times)))
                 );
                 var asked = frozen.Asked.Asked(frozen.Asked.PlayerAs(slurs.Situation));
                 var player = slurs.PlayerOf(asked, frozen.Terms.Approach);
@@ -214,6 +216,9 @@ public sealed class IndexModel(Journal journal) : TakePage<SlurPayload>(journal)
     private async Task<PupilSlurs> SlursAsync() => Slurs ??= await PupilSlurs.LoadAsync(Journal, Pupil!, Approach, Room);
 
     private async Task LoadDayAsync() => Day = await (await SlursAsync()).DayAsync(PupilSlurs.TempoOr(Tempo), Tired);
+
+    private SlurRequest RequestNow(PupilSlurs slurs, AskedOfSlur asked) =>
+        SlurRequest.Of(AskedOf(slurs, asked.Drill, asked.Tempo, asked.Times), Terms);
 
     private AskedSlur AskedOf(PupilSlurs slurs, string id, double tempo, int? times)
     {

@@ -119,21 +119,22 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             });
 
     /// <summary>The practice player's take as a WAV.</summary>
-    public async Task<IActionResult> OnGetPracticeAsync(AskedOfTone asked, string character, int seed) =>
+    public async Task<IActionResult> OnGetPracticeAsync(AskedOfTone asked, string? request, string character, int seed) =>
         Pupil is null
             ? NotFound()
             : await RefusingAsync(async () =>
             {
-                var drill = ToneDrill.Get(asked.Drill).With(TeachersOwn);
-                var (player, _) = await PlayerAsync(drill, asked.A4);
-                var plan = PlanOf(drill, asked, player);
+                var frozen = await FrozenAsync(ToneRequest.Kind, request, () => RequestNowAsync(asked, null, null));
+                var drill = ToneDrill.Get(frozen.Asked.Drill).With(frozen.Terms.Own);
+                var row = frozen.Asked.Asked((await PlayerAsync(drill)).Player, drill);
+                var (plan, player) = (row.Plan, row.Player);
                 var how = RowCharacter.Get(character);
                 return await PlayedInTurnAsync(
                     plan.TotalSeconds,
                     () =>
                     {
-                        var row = PlayedNote.Row(plan, player, how);
-                        var take = SimulatedPlayer.PlayRow(player.Instrument, row, plan.Tempo, how.Faults, seed);
+                        var played = PlayedNote.Row(plan, player, how);
+                        var take = SimulatedPlayer.PlayRow(player.Instrument, played, plan.Tempo, how.Faults, seed);
                         return Played(take.Sound, character, plan.BeatSeconds);
                     }
                 );
@@ -145,7 +146,11 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             sent,
             async take =>
             {
-                var frozen = await FrozenAsync(ToneRequest.Kind, sent, () => RequestNowAsync(sent));
+                var frozen = await FrozenAsync(
+                    ToneRequest.Kind,
+                    sent.Request,
+                    () => RequestNowAsync(sent.Asked, sent.Celsius, sent.Rhythm)
+                );
                 var asked = frozen.Asked;
                 var drill = ToneDrill.Get(asked.Drill).With(frozen.Terms.Own);
                 var (today, _) = await PlayerAsync(drill);
@@ -160,11 +165,11 @@ public sealed class IndexModel(Journal journal) : TakePage<TonePayload>(journal)
             }
         );
 
-    private async Task<ToneRequest> RequestNowAsync(SentTone sent)
+    private async Task<ToneRequest> RequestNowAsync(AskedOfTone asked, double? celsius, bool? rhythm)
     {
-        var drill = ToneDrill.Get(sent.Drill).With(TeachersOwn);
-        var (player, _) = await PlayerAsync(drill, sent.A4);
-        return RequestOf(sent.Asked, PlanOf(drill, sent.Asked, player), player, sent.Celsius, sent.Rhythm);
+        var drill = ToneDrill.Get(asked.Drill).With(TeachersOwn);
+        var (player, _) = await PlayerAsync(drill, asked.A4);
+        return RequestOf(asked, PlanOf(drill, asked, player), player, celsius, rhythm);
     }
 
     private ToneRequest RequestOf(AskedOfTone asked, RowPlan plan, PlayerSituation player, double? celsius, bool? rhythm) =>

@@ -313,7 +313,7 @@ export const taking = (stop, fields) => ({
   },
 
   async practice(context, drill) {
-    const query = new URLSearchParams({ handler: "Practice", ...this.asked(drill), character: this.field("character").value, seed: Math.floor(Math.random() * 1e6) });
+    const query = new URLSearchParams({ handler: "Practice", ...this.asked(drill), request: this.request, character: this.field("character").value, seed: Math.floor(Math.random() * 1e6) });
     const response = await fetch(`/${stop}/${this.$root.dataset.pupil}?${query}`);
     if (!response.ok) throw new Error(await refusal(response, "The practice player could not play. Try once more."));
     return context.decodeAudioData(await response.arrayBuffer());
@@ -370,6 +370,7 @@ export const taking = (stop, fields) => ({
     for (const [name, value] of Object.entries(take.asked)) body.append(name, value);
     if (take.firstCue !== null) body.append("firstCue", take.firstCue);
     if (take.finished !== null) body.append("finished", take.finished);
+    body.append("playedAt", take.at);
     body.append("missing", take.missing);
     const html = await this.post("Hear", body, "The take could not be heard. Try once more.", take.key);
     await forget(take.key);
