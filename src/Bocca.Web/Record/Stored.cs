@@ -2,11 +2,16 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
+using Bocca.Core.Breath;
+using Bocca.Core.Health;
+using Bocca.Core.Judging;
+using Bocca.Core.Teaching;
+using Bocca.Web.Record.Shapes;
 
 namespace Bocca.Web.Record;
 
 /// <summary>How stored forms are written as text: nothing for null, and what is missing where it may not be is an error.</summary>
-internal static class Stored
+public static class Stored
 {
     private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
     {
@@ -58,7 +63,16 @@ internal static class Stored
             DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
             NumberHandling = JsonNumberHandling.Strict,
             RespectNullableAnnotations = true,
-            Converters = { new JsonStringEnumConverter(allowIntegerValues: false) },
+            Converters =
+            {
+                new NamesConverter<LearningStage>(StoredNames.LearningStages),
+                new NamesConverter<ApproachPreset>(StoredNames.Presets),
+                new NamesConverter<BreathHealth>(StoredNames.HealthReasons),
+                new NamesConverter<MouthNote>(StoredNames.MouthNotes),
+                new NamesConverter<SoundStage>(StoredNames.SoundStages),
+                new NamesConverter<EntrySource>(StoredNames.Sources),
+                new NamesConverter<Outcome>(StoredNames.Outcomes),
+            },
             TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { AskForAll } },
         };
 

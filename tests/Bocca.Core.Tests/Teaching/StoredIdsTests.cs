@@ -1,4 +1,12 @@
+using Bocca.Core.Breath;
+using Bocca.Core.Buzz;
+using Bocca.Core.Buzz.Drills;
+using Bocca.Core.Buzz.Measures;
+using Bocca.Core.Counting;
+using Bocca.Core.Health;
+using Bocca.Core.Slurs;
 using Bocca.Core.Teaching;
+using Bocca.Core.Tone.Drills;
 
 namespace Bocca.Core.Tests.Teaching;
 
@@ -34,5 +42,51 @@ public sealed class StoredIdsTests
         Assert.Equal(FourthValve.Ask, approach.Of(Points.FourthValve));
         Assert.Equal("b", Points.LipsAlone.IdOf(LipsAlone.WhenWanted));
         Assert.Throws<FormatException>(() => Approach.Parse("lipsfirst"));
+    }
+
+    /// <summary>Paths of a teacher's own numbers, as they stood on 2 December 2026: lines are added, never taken away.</summary>
+    [Fact]
+    public void Every_number_that_was_ever_set_is_still_found()
+    {
+        List<string> paths =
+        [
+            .. BandSettings.All.Select(band => band.Setting.Path),
+            .. (
+                (IEnumerable<NumberSetting>)
+                    [
+                        .. SlurBandTable.Settings,
+                        .. CountJudge.Settings,
+                        .. BuzzDrill.All.SelectMany(drill => drill.Settings),
+                        .. ToneDrill.All.SelectMany(drill => drill.Settings),
+                        .. PlayingLimits.Settings,
+                        LipTime.Setting,
+                        .. BreathLimits.Settings,
+                    ]
+            ).Select(setting => setting.Path),
+        ];
+        Assert.Equal(paths.Count, paths.Distinct().Count());
+        Assert.Empty(File.ReadLines(Path.Combine(AppContext.BaseDirectory, "Teaching", "setting-paths.txt")).Except(paths));
+    }
+
+    [Fact]
+    public void A_number_is_put_into_the_part_of_its_id()
+    {
+        var bursts = BuzzDrill.Get("buzz-bursts").With(OwnSettings.None.With("drills.buzz.buzz-bursts.sets.1.times", "3"));
+        Assert.Equal([4, 3], bursts.Sets.Select(set => set.Times));
+        foreach (
+            var ids in BuzzDrill
+                .All.Select(drill => drill.Sets.Select(set => set.Id).ToList())
+                .Concat(ToneDrill.All.Select(drill => drill.Sets.Select(set => set.Id).ToList()))
+        )
+            Assert.Equal(ids.Count, ids.Distinct().Count());
+    }
+
+    /// <summary>The record sums these numbers.</summary>
+    [Fact]
+    public void Reasons_of_health_keep_their_numbers()
+    {
+        Assert.Equal([0, 1, 2, 4, 8, 16, 32, 64, 128, 256, 512], Enum.GetValues<BreathHealth>().Select(reason => (int)reason));
+        Assert.Equal((1, 64, 512), ((int)BreathHealth.Breathing, (int)BreathHealth.EyePressure, (int)BreathHealth.Unsaid));
+        Assert.Equal((0, 1, 2), ((int)MouthNote.None, (int)MouthNote.Braces, (int)MouthNote.LooseTooth));
     }
 }

@@ -4,6 +4,7 @@ using Bocca.Core.Teaching;
 using Bocca.Web.Frame;
 using Bocca.Web.Pages.Practice;
 using Bocca.Web.Record;
+using Bocca.Web.Record.Archive;
 using Bocca.Web.Record.Requests;
 using Bocca.Web.Record.Shapes;
 using Microsoft.Extensions.DependencyInjection;
@@ -144,6 +145,28 @@ public sealed class ShapesTests
         Assert.True(seen.Count > 40, $"{seen.Count} types were walked");
         Assert.Contains(typeof(StoredVerdict), seen);
         Assert.Contains(typeof(StoredNote), seen);
+    }
+
+    /// <summary>A choice without a name of the record's own would be written as the code has it, or as a number.</summary>
+    [Fact]
+    public void Every_choice_in_a_pupils_file_has_its_name_from_the_record()
+    {
+        var named = Stored.FromElsewhere().Converters.Select(converter => converter.GetType().GetGenericArguments()[0]).ToHashSet();
+        var (seen, choices) = (new HashSet<Type>(), new HashSet<Type>());
+        void Look(Type type)
+        {
+            type = Nullable.GetUnderlyingType(type) ?? type;
+            if (type.IsEnum)
+                choices.Add(type);
+            else if (type.IsGenericType)
+                Array.ForEach(type.GetGenericArguments(), Look);
+            else if (type.Namespace == typeof(ArchivedPupil).Namespace && seen.Add(type))
+                Array.ForEach(type.GetProperties(), property => Look(property.PropertyType));
+        }
+
+        Look(typeof(ArchivedPupil));
+        Assert.True(choices.Count >= 6, $"{choices.Count} choices");
+        Assert.Empty(choices.Except(named));
     }
 
     [Fact]

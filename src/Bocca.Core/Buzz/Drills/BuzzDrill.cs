@@ -42,6 +42,7 @@ public enum DrillAim
 }
 
 /// <summary>Tries of one kind within a drill.</summary>
+/// <param name="Id">Its name in a teacher's settings; it stays, whatever is put before it.</param>
 /// <param name="SoundBeats">Beats that sound.</param>
 /// <param name="RestBeats">Beats of rest after each.</param>
 /// <param name="Times">How many times.</param>
@@ -56,6 +57,7 @@ public enum DrillAim
 /// <param name="PlayedOn">What these are played on; null for what the take is played on.</param>
 /// <param name="Part">What they are for, where the aim holds parts against each other.</param>
 public sealed record DrillSet(
+    string Id,
     double SoundBeats,
     double RestBeats,
     int Times,
@@ -129,8 +131,8 @@ public sealed record BuzzDrill(
     public IEnumerable<NumberSetting> Settings => Numbers.Select(number => number.Setting);
 
     /// <summary>Puts a number into one of the sets of a drill.</summary>
-    private static Func<BuzzDrill, double, BuzzDrill> InSet(int at, Func<DrillSet, double, DrillSet> put) =>
-        (drill, value) => drill with { Sets = [.. drill.Sets.Select((set, i) => i == at ? put(set, value) : set)] };
+    private static Func<BuzzDrill, double, BuzzDrill> InSet(string id, Func<DrillSet, double, DrillSet> put) =>
+        (drill, value) => drill with { Sets = [.. drill.Sets.Select(set => set.Id == id ? put(set, value) : set)] };
 
     private IEnumerable<NumberIn<BuzzDrill>> Numbers
     {
@@ -144,17 +146,17 @@ public sealed record BuzzDrill(
             {
                 var which = Sets.Count == 1 ? "" : $" {(set.Label == "" ? $"{at + 1}" : set.Label)}";
                 yield return new(
-                    Of($"sets.{at}.soundBeats", $"counts on{which}", "counts that sound", set.SoundBeats, 1, 16, whole: false),
-                    InSet(at, (it, value) => it with { SoundBeats = value })
+                    Of($"sets.{set.Id}.soundBeats", $"counts on{which}", "counts that sound", set.SoundBeats, 1, 16, whole: false),
+                    InSet(set.Id, (it, value) => it with { SoundBeats = value })
                 );
                 // A rest is never taken away: that would be a cap lifted.
                 yield return new(
-                    Of($"sets.{at}.restBeats", $"counts off{which}", "rest after each", set.RestBeats, set.RestBeats, 32, whole: false),
-                    InSet(at, (it, value) => it with { RestBeats = value })
+                    Of($"sets.{set.Id}.restBeats", $"counts off{which}", "rest after each", set.RestBeats, set.RestBeats, 32, whole: false),
+                    InSet(set.Id, (it, value) => it with { RestBeats = value })
                 );
                 yield return new(
-                    Of($"sets.{at}.times", $"times{which}", "repeats", set.Times, 1, Math.Max(8, set.Times)),
-                    InSet(at, (it, value) => it with { Times = (int)Math.Round(value) })
+                    Of($"sets.{set.Id}.times", $"times{which}", "repeats", set.Times, 1, Math.Max(8, set.Times)),
+                    InSet(set.Id, (it, value) => it with { Times = (int)Math.Round(value) })
                 );
             }
         }

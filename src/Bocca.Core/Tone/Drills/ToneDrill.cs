@@ -78,6 +78,7 @@ public enum ToneAim
 }
 
 /// <summary>Part of a drill: a phrase, repeated.</summary>
+/// <param name="Id">Its name in a teacher's settings; it stays, whatever is put before it.</param>
 /// <param name="Row">The notes. A phrase of which one lies beyond range or reach, or is not learnt, is left out.</param>
 /// <param name="Beats">Beats of each note.</param>
 /// <param name="RestBeats">Beats of rest after the phrase.</param>
@@ -89,6 +90,7 @@ public enum ToneAim
 /// <param name="Lengths">Beats of every note of the phrase, where they differ.</param>
 /// <param name="Part">What it is for, where the aim holds parts against each other.</param>
 public sealed record ToneSet(
+    string Id,
     Phrase Row,
     double Beats,
     double RestBeats,
@@ -157,8 +159,8 @@ public sealed record ToneDrill(
     public IEnumerable<NumberSetting> Settings => Numbers.Select(number => number.Setting);
 
     /// <summary>Puts a number into one of the sets of a drill.</summary>
-    private static Func<ToneDrill, double, ToneDrill> InSet(int at, Func<ToneSet, double, ToneSet> put) =>
-        (drill, value) => drill with { Sets = [.. drill.Sets.Select((set, i) => i == at ? put(set, value) : set)] };
+    private static Func<ToneDrill, double, ToneDrill> InSet(string id, Func<ToneSet, double, ToneSet> put) =>
+        (drill, value) => drill with { Sets = [.. drill.Sets.Select(set => set.Id == id ? put(set, value) : set)] };
 
     private IEnumerable<NumberIn<ToneDrill>> Numbers
     {
@@ -176,17 +178,17 @@ public sealed record ToneDrill(
                 var which = Sets.Count == 1 ? "" : $" {(set.Label == "" ? $"{at + 1}" : set.Label)}";
                 if (set.Lengths is null)
                     yield return new(
-                        Of($"sets.{at}.beats", $"counts{which}", "of each note", set.Beats, 0.25, 16, whole: false),
-                        InSet(at, (it, value) => it with { Beats = value })
+                        Of($"sets.{set.Id}.beats", $"counts{which}", "of each note", set.Beats, 0.25, 16, whole: false),
+                        InSet(set.Id, (it, value) => it with { Beats = value })
                     );
                 // A rest is never taken away: that would be a cap lifted.
                 yield return new(
-                    Of($"sets.{at}.restBeats", $"counts off{which}", "rest after it", set.RestBeats, set.RestBeats, 32, whole: false),
-                    InSet(at, (it, value) => it with { RestBeats = value })
+                    Of($"sets.{set.Id}.restBeats", $"counts off{which}", "rest after it", set.RestBeats, set.RestBeats, 32, whole: false),
+                    InSet(set.Id, (it, value) => it with { RestBeats = value })
                 );
                 yield return new(
-                    Of($"sets.{at}.times", $"times{which}", "repeats", set.Times, 1, Math.Max(8, set.Times)),
-                    InSet(at, (it, value) => it with { Times = (int)Math.Round(value) })
+                    Of($"sets.{set.Id}.times", $"times{which}", "repeats", set.Times, 1, Math.Max(8, set.Times)),
+                    InSet(set.Id, (it, value) => it with { Times = (int)Math.Round(value) })
                 );
             }
         }

@@ -1,4 +1,6 @@
 using System.Collections.Frozen;
+using System.Text.Json;
+using System.Text.Json.Serialization;
 
 namespace Bocca.Web.Record.Shapes;
 
@@ -36,4 +38,23 @@ public sealed class Names<T>
     /// <summary>The value of a name; null where there is no name.</summary>
     /// <exception cref="InvalidDataException">There is none of this name.</exception>
     public T? ReadIf(string? name) => name is null ? null : Read(name);
+}
+
+/// <summary>Writes a choice by its name in the record, where a file holds it itself.</summary>
+public sealed class NamesConverter<T>(Names<T> names) : JsonConverter<T>
+    where T : struct, Enum
+{
+    public override T Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
+    {
+        try
+        {
+            return names.Read(reader.TokenType == JsonTokenType.String ? reader.GetString()! : "");
+        }
+        catch (InvalidDataException problem)
+        {
+            throw new JsonException(problem.Message, problem);
+        }
+    }
+
+    public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) => writer.WriteStringValue(names[value]);
 }

@@ -1,6 +1,8 @@
+using Bocca.Core.Breath;
 using Bocca.Core.Buzz;
 using Bocca.Core.Buzz.Measures;
 using Bocca.Core.Ear;
+using Bocca.Core.Health;
 using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Practice.Lesson;
@@ -86,6 +88,26 @@ public static class StoredNames
     /// <exception cref="InvalidDataException">There is no such part.</exception>
     public static DrillPart PartOf(string? name, string? label) =>
         name is not null ? DrillParts.Read(name) : PartsOfOlderLabels.GetValueOrDefault(label ?? "");
+
+    /// <summary>Reasons of health; the column holds the sum of their numbers, which stay as well.</summary>
+    public static Names<BreathHealth> HealthReasons { get; } =
+        new(
+            (BreathHealth.None, "None"),
+            (BreathHealth.Breathing, "Breathing"),
+            (BreathHealth.Heart, "Heart"),
+            (BreathHealth.Dizziness, "Dizziness"),
+            (BreathHealth.Surgery, "Surgery"),
+            (BreathHealth.Seizures, "Seizures"),
+            (BreathHealth.Pregnancy, "Pregnancy"),
+            (BreathHealth.EyePressure, "EyePressure"),
+            (BreathHealth.Hernia, "Hernia"),
+            (BreathHealth.CollapsedLung, "CollapsedLung"),
+            (BreathHealth.Unsaid, "Unsaid")
+        );
+
+    /// <summary>What is noted of the mouth; the column holds the sum of their numbers.</summary>
+    public static Names<MouthNote> MouthNotes { get; } =
+        new((MouthNote.None, "None"), (MouthNote.Braces, "Braces"), (MouthNote.LooseTooth, "LooseTooth"));
 
     public static Names<Pull> Pulls { get; } = new((Pull.Neutral, "Neutral"), (Pull.Firm, "Firm"), (Pull.Ease, "Ease"));
 
