@@ -19,7 +19,7 @@ export const breath = () => ({
   done: null,
   unsent: null,
 
-  get isPractice() {
+  isPractice() {
     return this.source === "practice";
   },
 
@@ -57,7 +57,7 @@ export const breath = () => ({
 
   // The practice player has more to choose.
   chooseSource() {
-    if (this.isPractice) unfold(this.$root.querySelector(".transport"), true);
+    if (this.isPractice()) unfold(this.$root.querySelector(".transport"), true);
   },
 
   pass(words) {
@@ -119,7 +119,7 @@ export const breath = () => ({
       let played = null;
       if (capture) {
         await capture.open();
-        if (this.isPractice) played = await this.practice(context, asked);
+        if (this.isPractice()) played = await this.practice(context, asked);
         else {
           capture.onsilent = (silent) => (this.trouble = silent ? silentWords : this.trouble === silentWords ? "" : this.trouble);
           await capture.fromMicrophone();
@@ -134,7 +134,7 @@ export const breath = () => ({
       this.mark();
       const ran = await this.follow(context, plan, begin, first, beat);
       if (ran < plan.totalSeconds) {
-        if (ran > 0 && !this.isPractice) await this.keep({ stopped: true, seconds: ran });
+        if (ran > 0 && !this.isPractice()) await this.keep({ stopped: true, seconds: ran });
         return;
       }
       if (!capture) {

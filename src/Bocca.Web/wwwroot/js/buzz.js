@@ -2,7 +2,8 @@ import { taking } from "./take.js";
 
 // The Buzz stop.
 export const buzz = () =>
-  Object.assign(taking("buzz", ["on"]), {
+  ({
+    ...taking("buzz", ["on"]),
     // The gate follows from what is played on.
     chooseOn() {
       const query = new URLSearchParams({ drill: this.field("drill").value, on: this.field("on").value });

@@ -7,7 +7,8 @@ import { taking } from "./take.js";
 export const count = () => {
   const take = taking("ear/count", ["cards", "metre", "gap", "taps", "delay"]);
   const { init: start, destroy: stop, toggle: run } = take;
-  return Object.defineProperties(take, Object.getOwnPropertyDescriptors({
+  return {
+    ...take,
     tapped: [],
 
     init() {
@@ -27,13 +28,13 @@ export const count = () => {
     },
 
     // By ear the card is always heard first.
-    get ledBy() {
+    ledBy() {
       return this.home.querySelector("#stage").dataset.byear ? "first" : this.led;
     },
 
-    get nextWords() {
+    nextWords() {
       if (this.running) return this.label === "listen" ? "Listen to the end." : "The count leads.";
-      return this.home && this.ledBy === "first" ? "Press Start: listen, four counts in, then go." : "Press Start: four counts in, then go.";
+      return this.home && this.ledBy() === "first" ? "Press Start: listen, four counts in, then go." : "Press Start: four counts in, then go.";
     },
 
     async shown() {
@@ -84,15 +85,15 @@ export const count = () => {
       this.tapsFrom = { context, from: first + out - 0.5 };
       this.field("taps").value = "";
       this.field("delay").value = String(Math.round(1000 * late));
-      if (this.ledBy === "with") this.playing = this.play(context, this.said, first);
+      if (this.ledBy() === "with") this.playing = this.play(context, this.said, first);
     },
 
     async toggle() {
       if (this.running || this.hearing) return run.call(this);
       const { context } = await audio();
       try {
-        if (this.ledBy !== "alone" && !this.isMade) this.said = await this.modelled(context);
-        if (this.ledBy === "first" && !this.isMade) {
+        if (this.ledBy() !== "alone" && !this.isMade()) this.said = await this.modelled(context);
+        if (this.ledBy() === "first" && !this.isMade()) {
           this.running = true;
           this.label = "listen";
           this.mark();
@@ -149,5 +150,5 @@ export const count = () => {
       question.querySelector("[data-halves-said]").textContent = right ? `Yes: ${question.dataset.halves} half beats.` : "Count the lines of the grid under it.";
     },
 
-  }));
+  };
 };

@@ -10,7 +10,8 @@ export const ear = () => {
   const start = take.init;
   const stop = take.destroy;
   const run = take.toggle;
-  return Object.defineProperties(take, Object.getOwnPropertyDescriptors({
+  return {
+    ...take,
     taps: [],
 
     init() {
@@ -27,12 +28,12 @@ export const ear = () => {
       window.removeEventListener("keydown", this.listener);
     },
 
-    get tapping() {
+    tapping() {
       return this.home.querySelector("[data-taps]");
     },
 
-    get nextWords() {
-      const asked = this.tapping?.dataset;
+    nextWords() {
+      const asked = this.tapping()?.dataset;
       if (this.running) return this.label === "listen" ? "Listen to the end." : this.label.startsWith("sing") ? "Sing it." : "Play it.";
       if (!asked) return "";
       if (asked.taponly) return "Press Start: listen, then tap.";
@@ -55,7 +56,7 @@ export const ear = () => {
       return "first";
     },
 
-    get timbre() {
+    timbre() {
       return this.home.querySelector("[data-model]")?.dataset.voice ? "sung" : undefined;
     },
 
@@ -85,7 +86,7 @@ export const ear = () => {
     },
 
     async toggle() {
-      const asked = this.tapping?.dataset;
+      const asked = this.tapping()?.dataset;
       // Told already: what was tapped alone gives way to the next, what was sung or played is done once more.
       if (this.home.querySelector("[data-over]")) return this.home.querySelector("[data-accept]").click();
       if (!asked || this.running || this.hearing) return this.run();
@@ -114,11 +115,11 @@ export const ear = () => {
         this.count = `${Math.ceil(end - now)}`;
       });
       this.running = false;
-      this.tapping.removeAttribute("data-before");
+      this.tapping().removeAttribute("data-before");
     },
 
     async tap(event) {
-      const asked = this.tapping;
+      const asked = this.tapping();
       const { choice } = event.currentTarget.dataset;
       const most = asked.dataset.marks ? 1 : Number(asked.dataset.taps);
       if (this.taps.length >= most) this.taps = [];
@@ -131,9 +132,9 @@ export const ear = () => {
     },
 
     untap() {
-      if (!this.tapping || this.taps.length === 0) return;
+      if (!this.tapping() || this.taps.length === 0) return;
       this.taps = this.taps.slice(0, -1);
-      this.tapping.value = this.taps.join(" ");
+      this.tapping().value = this.taps.join(" ");
       for (const button of this.home.querySelectorAll("[data-choice]")) button.setAttribute("aria-pressed", this.taps.includes(button.dataset.choice));
       this.home.querySelector("[data-tapped-line]").textContent = this.taps.length ? `Tapped: ${this.taps.join(", ")} …` : "";
     },
@@ -157,11 +158,11 @@ export const ear = () => {
       const at = tone.now() + 0.1;
       this.silenced?.forEach((silence) => silence());
       const notes = model ? model.split(" ").map((each) => each.split(":").map(Number)).map(([hertz, startBeat, beats, accent]) => ({ hertz, startBeat, beats, accent })) : [];
-      const heard = notes.length ? [line(tone, notes, at, beat, this.timbre)] : [];
+      const heard = notes.length ? [line(tone, notes, at, beat, this.timbre())] : [];
       // A strong beat is doubled an octave below.
       for (const each of notes.filter(({ accent }) => accent)) heard.push(line(tone, [{ ...each, hertz: each.hertz / 2 }], at, beat));
       for (const hertz of drone ? drone.split(" ").map(Number) : []) heard.push(line(tone, [{ hertz, startBeat: 0, beats: 8 }], at, beat));
       this.silenced = heard.map(({ silence }) => silence);
     },
-  }));
+  };
 };

@@ -6,7 +6,8 @@ import { taking } from "./take.js";
 export const slurs = () => {
   const take = taking("slurs", ["times"]);
   const start = take.init;
-  return Object.defineProperties(take, Object.getOwnPropertyDescriptors({
+  return {
+    ...take,
     init() {
       start.call(this);
       this.shown();
@@ -42,5 +43,5 @@ export const slurs = () => {
       });
       line(tone, notes, tone.now() + 0.05, 60 / Number(tempo));
     },
-  }));
+  };
 };

@@ -37,25 +37,25 @@ export const taking = (stop, fields) => ({
   // What was taken in last, to be heard again until the next take: in this page's memory alone.
   made: null,
 
-  get isFile() {
+  isFile() {
     return this.source === "File";
   },
 
-  get isPractice() {
+  isPractice() {
     return this.source === "PracticePlayer";
   },
 
   // A sound that is there as a whole need not be played through.
-  get isMade() {
-    return this.isFile || this.isPractice;
+  isMade() {
+    return this.isFile() || this.isPractice();
   },
 
-  get nextWords() {
+  nextWords() {
     if (this.running) return this.label === "listen" ? "Listen to the end." : "Play: the count leads.";
     return this.leads() === "first" ? "Press Start: listen, then four counts in, then play." : "Press Start: four counts in, then play.";
   },
 
-  get goWords() {
+  goWords() {
     if (this.hearing) return "Hearing";
     return this.running ? "Stop" : "Start";
   },
@@ -85,7 +85,7 @@ export const taking = (stop, fields) => ({
 
   // A sound that is made has more to choose.
   chooseSource() {
-    if (this.isMade) unfold(this.$root.querySelector(".transport"), true);
+    if (this.isMade()) unfold(this.$root.querySelector(".transport"), true);
   },
 
   // Said while it can still be mended, and taken back once something is heard.
@@ -199,8 +199,8 @@ export const taking = (stop, fields) => ({
     this.trouble = "";
     this.player?.pause();
     try {
-      if (this.isFile) await this.sendFile();
-      else if (this.isPractice && this.field("atonce").checked) await this.sendPractice();
+      if (this.isFile()) await this.sendFile();
+      else if (this.isPractice() && this.field("atonce").checked) await this.sendPractice();
       else await this.record();
     } catch (problem) {
       this.trouble = inWords(problem, "choose another source");
@@ -267,7 +267,7 @@ export const taking = (stop, fields) => ({
     const silences = [];
     try {
       await Promise.all([capture.open(), live.open()]);
-      const played = this.isPractice ? await this.practice(context, drill) : null;
+      const played = this.isPractice() ? await this.practice(context, drill) : null;
       capture.onsilent = (silent) => this.silent(silent);
       if (!played) await capture.fromMicrophone((why) => this.stopNow?.(why));
       const start = context.currentTime + 0.2;
@@ -282,7 +282,7 @@ export const taking = (stop, fields) => ({
       if (played) capture.fromPlayer(played, first);
       capture.onblock = (block) => block.from >= (first - leadSeconds) * context.sampleRate && live.take(block);
       silences.push(countInClicks(tone, begin, beat));
-      if (leading) silences.push(countInClicks(tone, start, beat), line(tone, plan.lead, start + countIn * beat, beat, this.timbre).silence);
+      if (leading) silences.push(countInClicks(tone, start, beat), line(tone, plan.lead, start + countIn * beat, beat, this.timbre?.()).silence);
       else if (plan.startHertz > 0) note(tone, plan.startHertz, begin, 2 * beat);
       for (const along of plan.along ?? []) silences.push(line(tone, along, first, beat).silence);
       this.begun?.(context, { first, late, beat });
@@ -426,6 +426,6 @@ export const taking = (stop, fields) => ({
   // What to do while a take runs.
   say() {
     const words = this.$root.querySelector("[data-running]");
-    if (words && words.textContent !== this.nextWords) words.textContent = this.nextWords;
+    if (words && words.textContent !== this.nextWords()) words.textContent = this.nextWords();
   },
 });

@@ -6,7 +6,8 @@ import { taking } from "./take.js";
 export const tell = () => {
   const take = taking("ear/tell", ["seed", "tapped"]);
   const { init: start, destroy: stop, send } = take;
-  return Object.defineProperties(take, Object.getOwnPropertyDescriptors({
+  return {
+    ...take,
     waits: null,
 
     init() {
@@ -22,7 +23,7 @@ export const tell = () => {
       window.removeEventListener("keydown", this.listener);
     },
 
-    get nextWords() {
+    nextWords() {
       if (this.running) return "Play: the count leads.";
       return this.waits ? "Which is yours like?" : "Hear both, then tap.";
     },
@@ -80,5 +81,5 @@ export const tell = () => {
         this.hearing = false;
       }
     },
-  }));
+  };
 };

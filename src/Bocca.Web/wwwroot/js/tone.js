@@ -6,7 +6,8 @@ import { taking } from "./take.js";
 export const tone = () => {
   const take = taking("tone", ["notes", "settings", "ways", "a4", "celsius", "target", "rhythm"]);
   const start = take.init;
-  return Object.defineProperties(take, Object.getOwnPropertyDescriptors({
+  return {
+    ...take,
     init() {
       start.call(this);
       this.shown();
@@ -33,5 +34,5 @@ export const tone = () => {
       if (share) for (let beat = 0; beat < 3; beat++) note(tone, Number(hertz), now + 0.8 * beat, 0.8 * Number(share), 0.03);
       else note(tone, Number(hertz), now, 1.6);
     },
-  }));
+  };
 };
