@@ -1,4 +1,5 @@
 using Bocca.Core.Instruments;
+using Bocca.Core.Judging;
 using Bocca.Core.Music;
 using Bocca.Core.Tone.Drills;
 using Bocca.Core.Tone.Listening;
@@ -17,6 +18,16 @@ public sealed class RowDrawingTests
         var meant = RowTrace.Meant(RowPlan.Even(MeantNote.Row(Trumpet, Trumpet.Readings[0], notes), tempo, 2));
         var trace = heard is null ? meant : meant with { Notes = [.. meant.Notes.Select(heard)] };
         return new RowDrawing(trace, Trumpet, Trumpet.Readings[0], tempo, Tuning.Standard, heard is not null);
+    }
+
+    /// <summary>Two days on which nothing came: the dots lie at the bottom of the whole scale.</summary>
+    [Fact]
+    public void Shares_over_weeks_stand_between_nothing_and_all()
+    {
+        FigurePoint[] never = [new(new DateTime(2026, 11, 3), 0, 0, 4), new(new DateTime(2026, 11, 10), 0, 0, 4)];
+        var drawing = new HistoryDrawing(FigureHistory.Of(new FigureKind("first try", "%", "less", "more", IsShare: true), never)!);
+        Assert.Equal((0, 100), (drawing.Bottom, drawing.Top));
+        Assert.All(drawing.Dots, dot => Assert.True(dot.Y > HistoryDrawing.Height / 2));
     }
 
     [Fact]

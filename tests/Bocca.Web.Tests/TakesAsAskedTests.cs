@@ -99,7 +99,7 @@ public sealed class TakesAsAskedTests : IDisposable
             var address = $"/{stop}/{pupil}?handler={handler}&{query}&source=File&character={(stop == "tone" ? "good" : "right")}&seed=1";
             var answer = await client.GetAsync(address, TestContext.Current.CancellationToken);
             Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
-            Assert.Contains("at most 10 minutes", await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+            Assert.Contains("at most 9.8 minutes", await answer.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
         }
     }
 

@@ -17,6 +17,9 @@ public static class WavFile
     /// <summary>The longest sound that is read, in seconds.</summary>
     public const double MaximumSeconds = 600;
 
+    /// <summary>The longest take that is begun, seconds: its count-in and its end are recorded with it.</summary>
+    public const double MaximumTakeSeconds = MaximumSeconds - 10;
+
     private const int MaximumCues = 200;
 
     /// <summary>How much of a file is decoded at a time, in bytes: whole samples of every format.</summary>

@@ -16,11 +16,10 @@ public sealed class HistoryDrawing
             .Points.Select(point => point.Value)
             .Concat([history.Earlier - history.Spread, history.Earlier + history.Spread])
             .ToList();
-        (Bottom, Top) = (values.Min(), values.Max());
+        // Shares are told from nothing to all.
+        (Bottom, Top) = history.Kind.IsShare ? (0, 100) : (values.Min(), values.Max());
         if (history.Points.All(point => point.Value >= 0))
             Bottom = Math.Max(0, Bottom);
-        if (history.Kind.IsShare)
-            Top = Math.Min(100, Top);
         if (Top - Bottom < 1e-9)
             Top = Bottom + 1;
         var (first, last) = (history.Points[0].At, history.Points[^1].At);

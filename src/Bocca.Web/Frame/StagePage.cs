@@ -231,10 +231,9 @@ public abstract class StagePage(Journal journal) : PageModel
     /// <exception cref="ArgumentException">No recording holds it.</exception>
     protected static void RefuseTooLong(double seconds)
     {
-        const double Most = WavFile.MaximumSeconds - 10;
-        if (seconds > Most)
+        if (seconds > WavFile.MaximumTakeSeconds)
             throw new ArgumentException(
-                $"This would last {seconds / 60:0} minutes. A take lasts at most {WavFile.MaximumSeconds / 60:0} minutes: "
+                $"This would last {seconds / 60:0.0} minutes. A take lasts at most {WavFile.MaximumTakeSeconds / 60:0.0} minutes: "
                     + "choose fewer notes, fewer times or a faster tempo."
             );
     }
