@@ -18,7 +18,9 @@ describe("advice", () => {
         await page.goto(`${address}/${stop}/4`);
         assert.match(await page.textContent("[data-health]"), /That is enough for today/);
         // What may not be started is not green.
-        const [go, plain] = await page.evaluate(() => ["[data-go]", ".transport"].map((part) => getComputedStyle(document.querySelector(part)).backgroundColor));
+        const [go, plain] = await page.evaluate(() =>
+          ["[data-go]", ".transport"].map((part) => getComputedStyle(document.querySelector(part)).backgroundColor),
+        );
         assert.equal(go, plain);
         await page.click("[data-go]");
         await page.waitForSelector(".trouble:has-text('That is enough for today.')");
@@ -31,9 +33,22 @@ describe("advice", () => {
           for (const [name, value] of Object.entries(fields)) body.append(name, value);
           return (await fetch(path, { method: "POST", headers, body })).status;
         };
-        const take = { sound: new Blob([new Uint8Array(2000)]), source: "Microphone", drill: "sound4-rest4", tempo: 60, on: "Mouthpiece", missing: 0, tense: false };
+        const take = {
+          sound: new Blob([new Uint8Array(2000)]),
+          source: "Microphone",
+          drill: "sound4-rest4",
+          tempo: 60,
+          on: "Mouthpiece",
+          missing: 0,
+          tense: false,
+        };
         const breath = { drill: "even-stream", rung: 0, tempo: 60, key: crypto.randomUUID(), stopped: false, even: true };
-        return [await send("/buzz/4?handler=Hear", take), await send("/tone/4?handler=Hear", take), await send("/slurs/4?handler=Hear", take), await send("/breath/4?handler=Keep", breath)];
+        return [
+          await send("/buzz/4?handler=Hear", take),
+          await send("/tone/4?handler=Hear", take),
+          await send("/slurs/4?handler=Hear", take),
+          await send("/breath/4?handler=Keep", breath),
+        ];
       });
       assert.deepEqual(direct, [422, 422, 422, 422]);
       await page.goto(`${address}/breath/4`);

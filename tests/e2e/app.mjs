@@ -16,19 +16,31 @@ const record = join(folder, "record");
 // Where the suite's application answers; known once it is started.
 export let port, address;
 
-const quiet = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--autoplay-policy=no-user-gesture-required"];
+const quiet = [
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+  "--autoplay-policy=no-user-gesture-required",
+];
 
 let running, usualBrowser;
 // The contexts of the suite's usual visits, by whether they touch.
 const usual = {};
 
 // A port that nobody uses.
-export const freePort = () => new Promise((resolve, reject) => {
-  const server = createServer().once("error", reject).listen(0, "127.0.0.1", () => {
-    const { port } = server.address();
-    server.close(() => resolve(port));
+export const freePort = () =>
+  new Promise((resolve, reject) => {
+    const server = createServer()
+      .once("error", reject)
+      .listen(0, "127.0.0.1", () => {
+        const { port } = server.address();
+        server.close(() => resolve(port));
+      });
   });
-});
 
 // Asks the process that all suites share, which the runner began.
 async function shared(method, path, body) {
@@ -67,15 +79,20 @@ export async function startApp(data = record, warm = false) {
 
 // As a power cut would: neither the script nor the server gets a word in.
 export async function killApp() {
-  const server = execFileSync("pgrep", ["-P", String(running.pid)]).toString().trim().split("\n").map(Number);
+  const server = execFileSync("pgrep", ["-P", String(running.pid)])
+    .toString()
+    .trim()
+    .split("\n")
+    .map(Number);
   running.removeAllListeners("exit");
   for (const pid of [running.pid, ...server]) process.kill(pid, "SIGKILL");
   while (await answers()) await new Promise((resolve) => setTimeout(resolve, 10));
 }
 
-const answers = () => new Promise((resolve) => {
-  const socket = connect(port, "127.0.0.1", () => resolve(socket.destroy() && true)).once("error", () => resolve(false));
-});
+const answers = () =>
+  new Promise((resolve) => {
+    const socket = connect(port, "127.0.0.1", () => resolve(socket.destroy() && true)).once("error", () => resolve(false));
+  });
 
 async function stopApp() {
   if (running.exitCode !== null) return;
@@ -87,10 +104,13 @@ async function stopApp() {
 // Every suite has the demo room to itself, as it was made once for all of them: in the process that all share, or, where the suite is about
 // starting, killing or delay, in one of its own as a teacher starts it.
 export function withApp({ own = false, warm = false } = {}) {
-  before(async () => {
-    cpSync(process.env.BOCCA_DEMO, record, { recursive: true });
-    await (own ? startApp(record, warm) : openRoom());
-  }, { timeout: 120000 });
+  before(
+    async () => {
+      cpSync(process.env.BOCCA_DEMO, record, { recursive: true });
+      await (own ? startApp(record, warm) : openRoom());
+    },
+    { timeout: 120000 },
+  );
   after(async () => {
     await usualBrowser?.close();
     await (own ? stopApp() : closeRoom());
@@ -106,20 +126,32 @@ export async function bocca(...args) {
 }
 
 // Chromium without a window's parts: the same engine, which opens a page in half the time.
-const launch = (media = []) => chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell", args: [...quiet, ...media] });
+const launch = (media = []) =>
+  chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium-headless-shell", args: [...quiet, ...media] });
 
 // Visits with the suite's browser, or with a browser of its own where it hears or sees a file, and checks afterwards what must not happen
 // on any visit: errors on the console, and requests to another host. The suite's visits share a page, as opening one costs more than all
 // that it shows, and what was fetched, but nothing that a page kept; a visit that puts scripts or routes into its page (alters), and one by
 // a browser that was never here or has a clock of its own (anew), have their own.
 export async function visit(options, steps) {
-  const { microphone, camera, viewport = { width: 1280, height: 800 }, touch = false, scale = 1, anew = false, alters = false, expectErrors = false } = options;
+  const {
+    microphone,
+    camera,
+    viewport = { width: 1280, height: 800 },
+    touch = false,
+    scale = 1,
+    anew = false,
+    alters = false,
+    expectErrors = false,
+  } = options;
   const media = microphone || camera ? ["--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream"] : [];
   if (microphone) media.push(`--use-file-for-fake-audio-capture=${microphone}%noloop`);
   if (camera) media.push(`--use-file-for-fake-video-capture=${camera}`);
   const browser = media.length > 0 ? await launch(media) : (usualBrowser ??= await launch());
   const isUsual = browser === usualBrowser && !anew;
-  const context = isUsual ? (usual[touch] ??= await browser.newContext({ hasTouch: touch })) : await browser.newContext({ hasTouch: touch, deviceScaleFactor: scale });
+  const context = isUsual
+    ? (usual[touch] ??= await browser.newContext({ hasTouch: touch }))
+    : await browser.newContext({ hasTouch: touch, deviceScaleFactor: scale });
   const wrong = [];
   const watched = {
     pageerror: (error) => wrong.push(`page error: ${error.message}`),
@@ -143,7 +175,13 @@ export async function visit(options, steps) {
     if (isUsual && !alters) await leave(page);
     for (const [event, hear] of Object.entries(watched)) page.off(event, hear);
     assert.deepEqual(wrong, []);
-    if (isUsual) await Promise.all(context.pages().filter((each) => alters || each !== page).map((each) => each.close()));
+    if (isUsual)
+      await Promise.all(
+        context
+          .pages()
+          .filter((each) => alters || each !== page)
+          .map((each) => each.close()),
+      );
   } catch (problem) {
     // Whatever state it was left in goes with the page.
     if (isUsual) await Promise.all(context.pages().map((page) => page.close()));
@@ -179,12 +217,13 @@ async function forget(page) {
 }
 
 // What is sent from here on counts as a pupil's own recording, whoever made the sound: what the practice player plays is never kept.
-export const asPupils = (page) => page.evaluate(() => {
-  const append = FormData.prototype.append;
-  FormData.prototype.append = function (name, value, ...rest) {
-    append.call(this, name, name === "source" ? "File" : value, ...rest);
-  };
-});
+export const asPupils = (page) =>
+  page.evaluate(() => {
+    const append = FormData.prototype.append;
+    FormData.prototype.append = function (name, value, ...rest) {
+      append.call(this, name, name === "source" ? "File" : value, ...rest);
+    };
+  });
 
 // A pupil's take without waiting for it: what the practice player would play, sent at once.
 export async function playAtOnce(page, { character = "good", tempo = 120 } = {}) {
@@ -195,5 +234,9 @@ export async function playAtOnce(page, { character = "good", tempo = 120 } = {})
   await page.check("[name=atonce]");
   const before = await page.getAttribute("#stage", "data-take");
   await page.click("[data-go]");
-  await page.waitForFunction((old) => document.querySelector("#stage").dataset.take && document.querySelector("#stage").dataset.take !== old, before, { timeout: 60000 });
+  await page.waitForFunction(
+    (old) => document.querySelector("#stage").dataset.take && document.querySelector("#stage").dataset.take !== old,
+    before,
+    { timeout: 60000 },
+  );
 }

@@ -20,7 +20,10 @@ describe("breath", () => {
       await page.waitForFunction(() => document.querySelector("[data-phase]").textContent === "Out", null, { timeout: 30000 });
       await page.waitForSelector("[data-accept]:visible", { timeout: 60000 });
       const cues = JSON.parse(await page.getAttribute(".work", "data-cues"));
-      assert.deepEqual(cues.map((cue) => cue.kind), ["in", "out", "in", "out"]);
+      assert.deepEqual(
+        cues.map((cue) => cue.kind),
+        ["in", "out", "in", "out"],
+      );
       // 4 counts at 120 last 2 s; each cue is shown by the audio clock, a few pictures late at most.
       cues.forEach((cue, i) => {
         assert.ok(Math.abs(cue.planned - cues[0].planned - 2 * i) < 1e-6);

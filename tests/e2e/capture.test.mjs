@@ -23,7 +23,21 @@ function delayed(path, seconds) {
 
 describe("sound from", () => {
   it("the microphone is captured, heard and drawn", { timeout: 90000 }, async () => {
-    await bocca("simulate", "--instrument", "trumpet-bb", "--stage", "mouthpiece", "--tempo", "120", "--fault", "air-first=800@2,3", "--seed", "8", "--out", wav);
+    await bocca(
+      "simulate",
+      "--instrument",
+      "trumpet-bb",
+      "--stage",
+      "mouthpiece",
+      "--tempo",
+      "120",
+      "--fault",
+      "air-first=800@2,3",
+      "--seed",
+      "8",
+      "--out",
+      wav,
+    );
     const spoken = join(folder, "microphone.wav");
     // The browser plays the file from when the microphone opens, which may be a while before the count-in: the tries are
     // meant to come a second late, so that a busy machine cannot push one over to the cue before its own.
@@ -39,7 +53,9 @@ describe("sound from", () => {
       await page.waitForSelector("[data-summary]", { timeout: 60000 });
       assert.equal(await page.locator(".thread").count(), 4);
       assert.match(await page.textContent("[data-summary]"), /All four spoke/);
-      const airs = await page.evaluate(() => [...document.querySelectorAll(".try")].map((row) => Number(row.querySelector(".air")?.getAttribute("width") ?? 0)));
+      const airs = await page.evaluate(() =>
+        [...document.querySelectorAll(".try")].map((row) => Number(row.querySelector(".air")?.getAttribute("width") ?? 0)),
+      );
       assert.ok(Math.min(airs[1], airs[2]) > 3 * Math.max(airs[0], airs[3]), `air before the tries: ${airs}`);
       assert.match(await page.textContent(".stage h1"), /microphone/);
     });
@@ -60,14 +76,30 @@ describe("sound from", () => {
   });
 
   it("a WAV file is heard, and one that is none is refused by name", { timeout: 60000 }, async () => {
-    await bocca("simulate", "--instrument", "trumpet-bb", "--stage", "mouthpiece", "--tempo", "120", "--fault", "drift=-40", "--seed", "3", "--out", wav);
+    await bocca(
+      "simulate",
+      "--instrument",
+      "trumpet-bb",
+      "--stage",
+      "mouthpiece",
+      "--tempo",
+      "120",
+      "--fault",
+      "drift=-40",
+      "--seed",
+      "3",
+      "--out",
+      wav,
+    );
     await visit({ expectErrors: true }, async (page) => {
       await page.goto(`${address}/buzz/1?drill=sound4-rest4`);
       await page.selectOption("[name=source]", "File");
       await page.fill("[name=tempo]", "120");
       await page.setInputFiles("[name=file]", { name: "shopping.wav", mimeType: "audio/wav", buffer: Buffer.from("two pints of milk") });
       await page.click("[data-go]");
-      await page.waitForFunction(() => document.querySelector(".transport .trouble").textContent.startsWith("shopping.wav: not a WAV file"));
+      await page.waitForFunction(() =>
+        document.querySelector(".transport .trouble").textContent.startsWith("shopping.wav: not a WAV file"),
+      );
       await page.setInputFiles("[name=file]", wav);
       await page.check("[name=atonce]");
       await page.click("[data-go]");

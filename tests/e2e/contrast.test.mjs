@@ -20,8 +20,9 @@ const ink = (page, visible) =>
   page.evaluate((visible) => {
     const sheet = (globalThis.inkless ??= new CSSStyleSheet());
     const none = "color: transparent !important; -webkit-text-fill-color: transparent !important; text-shadow: none !important";
+    const drawn = "fill: transparent !important; stroke: transparent !important";
     sheet.replaceSync(`* { transition: none !important; animation: none !important; caret-color: transparent !important }
-      ${visible ? "" : `*, ::placeholder { ${none} } svg text, svg tspan { fill: transparent !important; stroke: transparent !important }`}`);
+      ${visible ? "" : `*, ::placeholder { ${none} } svg text, svg tspan { ${drawn} }`}`);
     if (!document.adoptedStyleSheets.includes(sheet)) document.adoptedStyleSheets = [...document.adoptedStyleSheets, sheet];
   }, visible);
 
@@ -30,13 +31,29 @@ const texts = (page) =>
   page.evaluate(() => {
     const found = [];
     const add = (element, words, box) => {
-      if (!words.trim() || box.width < 3 || box.height < 5 || element.closest("[disabled], [aria-disabled=true], option, script, style, noscript, .visually-hidden, .mNum")) return;
-      const x = box.left + box.width / 2, y = box.top + box.height / 2;
+      if (
+        !words.trim() ||
+        box.width < 3 ||
+        box.height < 5 ||
+        element.closest("[disabled], [aria-disabled=true], option, script, style, noscript, .visually-hidden, .mNum")
+      )
+        return;
+      const x = box.left + box.width / 2,
+        y = box.top + box.height / 2;
       const top = document.elementFromPoint(x, y);
-      if (!top || !(element.contains(top) || top.contains(element)) || !element.checkVisibility({ opacityProperty: true, visibilityProperty: true })) return;
+      if (
+        !top ||
+        !(element.contains(top) || top.contains(element)) ||
+        !element.checkVisibility({ opacityProperty: true, visibilityProperty: true })
+      )
+        return;
       const { fontSize, fontWeight } = getComputedStyle(element);
       const large = parseFloat(fontSize) >= 24 || (parseFloat(fontSize) >= 18.66 && fontWeight >= 700);
-      found.push({ words: words.trim().slice(0, 40), large, box: [box.left, box.top, box.width, box.height].map((each) => Math.round(each)) });
+      found.push({
+        words: words.trim().slice(0, 40),
+        large,
+        box: [box.left, box.top, box.width, box.height].map((each) => Math.round(each)),
+      });
     };
     const root = document.fullscreenElement ?? document.body;
     const walker = document.createTreeWalker(root, NodeFilter.SHOW_TEXT);
@@ -45,7 +62,9 @@ const texts = (page) =>
       range.selectNodeContents(walker.currentNode);
       for (const box of range.getClientRects()) add(walker.currentNode.parentElement, walker.currentNode.textContent, box);
     }
-    for (const field of root.querySelectorAll("input:not([type=checkbox], [type=radio], [type=range], [type=color], [type=hidden], [type=file]), select, textarea"))
+    for (const field of root.querySelectorAll(
+      "input:not([type=checkbox], [type=radio], [type=range], [type=color], [type=hidden], [type=file]), select, textarea",
+    ))
       add(field, field.value || field.placeholder || "", field.getBoundingClientRect());
     return found;
   });
@@ -61,7 +80,9 @@ async function faint(page) {
   return page.evaluate(
     async ({ written, bare, seen, least, leastLarge }) => {
       const pixels = async (png) => {
-        const bitmap = await createImageBitmap(new Blob([Uint8Array.from(atob(png), (letter) => letter.charCodeAt(0))], { type: "image/png" }));
+        const bitmap = await createImageBitmap(
+          new Blob([Uint8Array.from(atob(png), (letter) => letter.charCodeAt(0))], { type: "image/png" }),
+        );
         const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext("2d");
         context.drawImage(bitmap, 0, 0);
         return context.getImageData(0, 0, bitmap.width, bitmap.height);
@@ -69,7 +90,9 @@ async function faint(page) {
       const [ours, theirs] = [await pixels(written), await pixels(bare)];
       const scale = ours.width / innerWidth;
       // Relative luminance (WCAG 2.2).
-      const linear = Float64Array.from({ length: 256 }, (_, value) => (value / 255 <= 0.04045 ? value / 255 / 12.92 : ((value / 255 + 0.055) / 1.055) ** 2.4));
+      const linear = Float64Array.from({ length: 256 }, (_, value) =>
+        value / 255 <= 0.04045 ? value / 255 / 12.92 : ((value / 255 + 0.055) / 1.055) ** 2.4,
+      );
       const light = ({ data }, at) => 0.2126 * linear[data[at]] + 0.7152 * linear[data[at + 1]] + 0.0722 * linear[data[at + 2]];
       return seen.flatMap(({ words, large, box }) => {
         const [left, top, width, height] = box.map((each) => Math.round(each * scale));
@@ -90,7 +113,7 @@ async function faint(page) {
 
 // Once every text has stood where it is for a quarter of a second: going to the whole screen lays a page out more than once.
 async function settled(page) {
-  for (let before = null, quiet = 0; quiet < 3; ) {
+  for (let before = null, quiet = 0; quiet < 3;) {
     const now = JSON.stringify(await texts(page));
     quiet = now === before ? quiet + 1 : 0;
     before = now;
@@ -115,7 +138,11 @@ describe("contrast on pixels", () => {
         await page.goto(address + path);
         await engraved(page);
         await page.waitForSelector(".engraving", { state: "hidden" });
-        if (all) await page.setViewportSize({ width: 1280, height: Math.min(4000, await page.evaluate(() => document.documentElement.scrollHeight)) });
+        if (all)
+          await page.setViewportSize({
+            width: 1280,
+            height: Math.min(4000, await page.evaluate(() => document.documentElement.scrollHeight)),
+          });
         found.push(...(await inBothLights(page, path)));
         if (all) await page.setViewportSize({ width: 1280, height: 800 });
       }
@@ -145,7 +172,8 @@ describe("contrast on pixels", () => {
       await page.evaluate(() => {
         const words = document.createElement("p");
         words.textContent = "Grey on white";
-        words.style = "position: fixed; z-index: 9999; left: 300px; top: 200px; background: white; color: rgb(144, 144, 144); font-size: 15px";
+        words.style =
+          "position: fixed; z-index: 9999; left: 300px; top: 200px; background: white; color: rgb(144, 144, 144); font-size: 15px";
         document.body.append(words);
       });
       assert.match((await faint(page)).join(), /^"Grey on white" 3\.[0-3] to 1$/);

@@ -9,7 +9,17 @@ import { noise } from "./spoken.mjs";
 
 withApp();
 
-const drills = ["buzz-bursts", "four-tongued", "three-heights", "siren-three", "buzz-neighbour", "three-samples", "jaw-check", "speak-through", "placement-search"];
+const drills = [
+  "buzz-bursts",
+  "four-tongued",
+  "three-heights",
+  "siren-three",
+  "buzz-neighbour",
+  "three-samples",
+  "jaw-check",
+  "speak-through",
+  "placement-search",
+];
 
 async function play(page, drill, character = "good", tempo = 160) {
   await page.goto(`${address}/buzz/1?drill=${drill}`);
@@ -65,7 +75,11 @@ describe("a drill", () => {
       for (let take = 0; take < 2; take++) {
         await page.setInputFiles("[name=file]", wav);
         await page.click("[data-go]");
-        await page.waitForFunction((old) => document.querySelector("#stage").dataset.take && document.querySelector("#stage").dataset.take !== old, await page.getAttribute("#stage", "data-take"), { timeout: 30000 });
+        await page.waitForFunction(
+          (old) => document.querySelector("#stage").dataset.take && document.querySelector("#stage").dataset.take !== old,
+          await page.getAttribute("#stage", "data-take"),
+          { timeout: 30000 },
+        );
       }
       await page.selectOption("[name=source]", "PracticePlayer");
       await page.click("[data-go]");
@@ -100,7 +114,8 @@ describe("a fault of the microphone", () => {
     const hum = join(folder, "hum.wav");
     const samples = Buffer.alloc(2 * 44100 * 40);
     const hiss = noise();
-    for (let i = 0; i < samples.length / 2; i++) samples.writeInt16LE(Math.round(3000 * Math.sin((2 * Math.PI * 50 * i) / 44100) + 60 * hiss()), 2 * i);
+    for (let i = 0; i < samples.length / 2; i++)
+      samples.writeInt16LE(Math.round(3000 * Math.sin((2 * Math.PI * 50 * i) / 44100) + 60 * hiss()), 2 * i);
     const head = Buffer.alloc(44);
     head.write("RIFF", 0);
     head.writeUInt32LE(36 + samples.length, 4);
@@ -136,7 +151,9 @@ describe("a fault of the microphone", () => {
       await page.click("[data-go]");
       await page.waitForSelector(".go.running");
       const before = Date.now();
-      await page.waitForFunction(() => /microphone is silent/.test(document.querySelector(".transport .trouble").textContent), null, { timeout: 10000 });
+      await page.waitForFunction(() => /microphone is silent/.test(document.querySelector(".transport .trouble").textContent), null, {
+        timeout: 10000,
+      });
       assert.ok(Date.now() - before < 3000, `said after ${Date.now() - before} ms`);
       await page.waitForFunction(() => !/silent/.test(document.querySelector(".transport .trouble").textContent), null, { timeout: 20000 });
       await page.keyboard.press("Space");
@@ -164,7 +181,9 @@ describe("a fault of the microphone", () => {
       // The second of four tries has begun: the first is over.
       await page.waitForFunction(() => document.querySelectorAll(".live-threads .thread").length === 2, null, { timeout: 30000 });
       await page.evaluate(() => window.microphone.getAudioTracks()[0].dispatchEvent(new Event("ended")));
-      await page.waitForFunction(() => /went away in the middle/.test(document.querySelector(".transport .trouble").textContent), null, { timeout: 20000 });
+      await page.waitForFunction(() => /went away in the middle/.test(document.querySelector(".transport .trouble").textContent), null, {
+        timeout: 20000,
+      });
       // What was finished is heard, as on Stop.
       await page.waitForSelector("[data-summary]");
       assert.equal(await page.textContent("[data-go] span"), "Start");

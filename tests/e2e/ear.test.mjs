@@ -36,14 +36,57 @@ const room = (seconds) => Float64Array.from({ length: Math.round(seconds * rate)
 // A voice by the oscillators and filters of a general-purpose tool (sox): a sawtooth through the formants of ah.
 function sung(hertz, seconds) {
   const path = join(folder, `sung-${hertz.toFixed(2)}.wav`);
-  execFileSync("sox", ["-R", "-n", "-r", String(rate), "-b", "16", "-c", "1", path, "synth", String(seconds), "sawtooth", String(hertz), "equalizer", "850", "1.5q", "14", "equalizer", "1250", "2q", "10", "lowpass", "3200", "fade", "0.06", String(seconds), "0.06", "norm", "-9"]);
+  execFileSync("sox", [
+    "-R",
+    "-n",
+    "-r",
+    String(rate),
+    "-b",
+    "16",
+    "-c",
+    "1",
+    path,
+    "synth",
+    String(seconds),
+    "sawtooth",
+    String(hertz),
+    "equalizer",
+    "850",
+    "1.5q",
+    "14",
+    "equalizer",
+    "1250",
+    "2q",
+    "10",
+    "lowpass",
+    "3200",
+    "fade",
+    "0.06",
+    String(seconds),
+    "0.06",
+    "norm",
+    "-9",
+  ]);
   const file = readFileSync(path);
   return Array.from({ length: (file.length - 44) / 2 }, (_, i) => file.readInt16LE(44 + 2 * i) / 32768);
 }
 
 async function played(instrument, row, tempo, ...more) {
   const path = join(folder, `played-${row.replaceAll(" ", "")}.wav`);
-  await bocca("simulate", "--instrument", instrument, "--stage", "instrument", "--row", row, "--tempo", String(tempo), "--out", path, ...more);
+  await bocca(
+    "simulate",
+    "--instrument",
+    instrument,
+    "--stage",
+    "instrument",
+    "--row",
+    row,
+    "--tempo",
+    String(tempo),
+    "--out",
+    path,
+    ...more,
+  );
   const file = readFileSync(path);
   return Array.from({ length: file.readUInt32LE(40) / 2 }, (_, i) => file.readInt16LE(44 + 2 * i) / 32768);
 }
@@ -59,7 +102,9 @@ function word(text) {
   const file = readFileSync(resampled);
   const samples = Array.from({ length: (file.length - 44) / 2 }, (_, i) => file.readInt16LE(44 + 2 * i) / 32768);
   const step = Math.round(0.01 * rate);
-  const levels = Array.from({ length: Math.floor(samples.length / step) }, (_, i) => Math.hypot(...samples.slice(i * step, (i + 1) * step)));
+  const levels = Array.from({ length: Math.floor(samples.length / step) }, (_, i) =>
+    Math.hypot(...samples.slice(i * step, (i + 1) * step)),
+  );
   const most = Math.max(...levels);
   return { samples, vowel: levels.findIndex((level) => level > 0.5 * most) * 0.01 };
 }
@@ -171,7 +216,9 @@ describe("the ear", () => {
     const question = `${address}/ear/3?drill=copy-back&level=2&seed=7&tempo=120`;
     await visit({}, async (page) => {
       await page.goto(question);
-      notes = (await page.getAttribute("[data-model]", "data-model")).split(" ").map((note) => Math.round(69 + 12 * Math.log2(Number(note.split(":")[0]) / 440)));
+      notes = (await page.getAttribute("[data-model]", "data-model"))
+        .split(" ")
+        .map((note) => Math.round(69 + 12 * Math.log2(Number(note.split(":")[0]) / 440)));
     });
     const names = { 46: "Bb2", 53: "F3", 58: "Bb3", 62: "D4" };
     const other = names[notes[0]] === "Bb2" ? "F3" : "Bb2";
@@ -245,10 +292,23 @@ describe("counting", () => {
       const beat = 60 / 80;
       const samples = room(4 * beat + 1);
       const words = { one: word("one"), and: word("and"), three: word("three"), four: word("four") };
-      for (const [text, at] of [["one", 0], ["and", 1.5], ["three", 2], ["four", 3]]) mix(samples, Array.from(words[text].samples, (sample) => 0.5 * sample), Math.max(0, 0.5 + at * beat - words[text].vowel));
+      for (const [text, at] of [
+        ["one", 0],
+        ["and", 1.5],
+        ["three", 2],
+        ["four", 3],
+      ])
+        mix(
+          samples,
+          Array.from(words[text].samples, (sample) => 0.5 * sample),
+          Math.max(0, 0.5 + at * beat - words[text].vowel),
+        );
       for (const at of [0, 2, 3]) mix(samples, Array.from(clap()), 0.5 + at * beat);
       // Laid ready before the count begins: there is no time for it then.
-      await page.evaluate((sound) => (window.ready = sound), Array.from(samples, (sample) => Math.round(sample * 1e4) / 1e4));
+      await page.evaluate(
+        (sound) => (window.ready = sound),
+        Array.from(samples, (sample) => Math.round(sample * 1e4) / 1e4),
+      );
       await start(page);
       const first = Number(await (await page.waitForFunction(() => document.querySelector(".count-cards").dataset.first)).jsonValue());
       const ahead = await page.evaluate((at) => window.sound(at), first - 0.5);
@@ -307,18 +367,31 @@ describe("counting", () => {
     const [card, beat] = ["q.:Bb2 e:C3 q:D3 q:Bb2", 60 / 80];
     const take = (third) => {
       const samples = room(4 * beat + 1.5);
-      for (const [hertz, at, beats] of [[116.54, 0, 1.5], [130.81, 1.5, 0.5], [third, 2, 1], [116.54, 3, 1]]) mix(samples, sung(hertz, beats * beat - 0.08), 0.5 + at * beat);
+      for (const [hertz, at, beats] of [
+        [116.54, 0, 1.5],
+        [130.81, 1.5, 0.5],
+        [third, 2, 1],
+        [116.54, 3, 1],
+      ])
+        mix(samples, sung(hertz, beats * beat - 0.08), 0.5 + at * beat);
       return { name: "card.wav", mimeType: "audio/wav", buffer: readFileSync(wav(join(folder, "card.wav"), samples)) };
     };
     await visit({}, async (page) => {
       await page.goto(`${address}/ear/count/4?own=${encodeURIComponent(card)}&tempo=80&drill=on-notes`);
       await page.waitForSelector("[data-ready] .rhythm-card g.note");
       await page.selectOption("[name=source]", "File");
-      for (const [third, says, notes] of [[146.83, /^Played right: every note came in its place\.$/, "4 of 4"], [164.81, /^Played right: every note came in its place\. D3: /, "3 of 4"]]) {
+      for (const [third, says, notes] of [
+        [146.83, /^Played right: every note came in its place\.$/, "4 of 4"],
+        [164.81, /^Played right: every note came in its place\. D3: /, "3 of 4"],
+      ]) {
         const before = await page.getAttribute("#stage", "data-take");
         await page.setInputFiles("[name=file]", take(third));
         await page.click("[data-go]");
-        await page.waitForFunction((old) => document.querySelector("#stage").dataset.take && document.querySelector("#stage").dataset.take !== old, before, { timeout: 30000 });
+        await page.waitForFunction(
+          (old) => document.querySelector("#stage").dataset.take && document.querySelector("#stage").dataset.take !== old,
+          before,
+          { timeout: 30000 },
+        );
         assert.match((await page.textContent("[data-summary]")).trim(), says);
         assert.match(await page.textContent("[data-verdict], .what"), new RegExp(notes));
       }

@@ -11,7 +11,11 @@ withApp();
 
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 
-const sizes = [{ width: 390, height: 844 }, { width: 1024, height: 768 }, { width: 1280, height: 800 }];
+const sizes = [
+  { width: 390, height: 844 },
+  { width: 1024, height: 768 },
+  { width: 1280, height: 800 },
+];
 const tags = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"];
 
 // Each page is loaded once, with axe in it, at the width of a phone; then it grows, and is looked at.
@@ -49,14 +53,23 @@ describe("every page", () => {
     const reason = longest(symptoms.flatMap(({ causes }) => causes));
     await visit({ viewport: { width: 1280, height: 720 } }, async (page) => {
       const isWhole = async (path) => {
-        const { over, room } = await page.evaluate(([cue, reason]) => {
-          const say = (what, words) => document.querySelector(what) && (document.querySelector(what).textContent = words);
-          say("[data-summary]", "Two of four notes came. F♯3 came out as B♭2: one partial low. Valves right. It happened both times, at the start.");
-          say("[data-next]", cue);
-          say(".next .reason", reason);
-          const hand = document.querySelector(".hand");
-          return { over: hand.scrollHeight - hand.clientHeight, room: document.querySelector(".transport").getBoundingClientRect().top - hand.getBoundingClientRect().bottom };
-        }, [cue, reason]);
+        const { over, room } = await page.evaluate(
+          ([cue, reason]) => {
+            const say = (what, words) => document.querySelector(what) && (document.querySelector(what).textContent = words);
+            say(
+              "[data-summary]",
+              "Two of four notes came. F♯3 came out as B♭2: one partial low. Valves right. It happened both times, at the start.",
+            );
+            say("[data-next]", cue);
+            say(".next .reason", reason);
+            const hand = document.querySelector(".hand");
+            return {
+              over: hand.scrollHeight - hand.clientHeight,
+              room: document.querySelector(".transport").getBoundingClientRect().top - hand.getBoundingClientRect().bottom,
+            };
+          },
+          [cue, reason],
+        );
         assert.ok(over <= 0 && room >= 0, `${path}: ${over} px of the hand are out of sight, ${room} px above the transport`);
       };
       await page.goto(`${address}/practice/4`);
@@ -105,7 +118,12 @@ describe("every page", () => {
           const { color, backgroundColor } = getComputedStyle(document.querySelector("input[type=file]"), "::file-selector-button");
           return [color, backgroundColor];
         });
-        const light = (colour) => colour.match(/\d+/g).slice(0, 3).map(Number).reduce((sum, each) => sum + each, 0) / 3;
+        const light = (colour) =>
+          colour
+            .match(/\d+/g)
+            .slice(0, 3)
+            .map(Number)
+            .reduce((sum, each) => sum + each, 0) / 3;
         assert.ok(Math.abs(light(ink) - light(behind)) > 120, `${theme}: ${ink} on ${behind}`);
       }
     });
@@ -117,12 +135,22 @@ describe("every page", () => {
       await page.waitForSelector(".over .phrase");
       await page.emulateMedia({ media: "print" });
       const found = await page.evaluate(() => {
-        const boxes = [...document.querySelectorAll(".over text")].map((text) => ({ words: text.textContent, ...text.getBoundingClientRect().toJSON() }));
+        const boxes = [...document.querySelectorAll(".over text")].map((text) => ({
+          words: text.textContent,
+          ...text.getBoundingClientRect().toJSON(),
+        }));
         const over = (a, b) => a.left < b.right - 1 && b.left < a.right - 1 && a.top < b.bottom - 4 && b.top < a.bottom - 4;
         return {
           tabs: [...document.querySelectorAll(".views")].filter((tabs) => tabs.checkVisibility()).length,
-          onTable: boxes.filter(({ top }) => top < document.querySelector(".study-table").getBoundingClientRect().bottom).map(({ words }) => words),
-          together: boxes.flatMap((a, i) => boxes.slice(i + 1).filter((b) => over(a, b)).map((b) => `${a.words} on ${b.words}`)),
+          onTable: boxes
+            .filter(({ top }) => top < document.querySelector(".study-table").getBoundingClientRect().bottom)
+            .map(({ words }) => words),
+          together: boxes.flatMap((a, i) =>
+            boxes
+              .slice(i + 1)
+              .filter((b) => over(a, b))
+              .map((b) => `${a.words} on ${b.words}`),
+          ),
         };
       });
       await page.emulateMedia({ media: "screen" });

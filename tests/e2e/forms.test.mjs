@@ -5,7 +5,33 @@ import { address, visit, withApp } from "./app.mjs";
 
 withApp();
 
-const pages = ["/pupils/new", "/pupils/1", "/approach", "/approach/1", "/approach/bands/1", "/approach/drills", "/approach/limits", "/approach/cues/1?symptom=oneLow", "/breath/1", "/notes/1/first", "/notes/3/slide", "/notes/4/instrument", "/slurs/7/own", "/pieces/1", "/pieces/1/write", "/pieces/4/scale", "/practice/1", "/practice/1/lesson", "/practice/1/message", "/practice/4/week", "/practice/class", "/practice/timetable", "/practice/paper", "/notes/class", "/slurs/class"];
+const pages = [
+  "/pupils/new",
+  "/pupils/1",
+  "/approach",
+  "/approach/1",
+  "/approach/bands/1",
+  "/approach/drills",
+  "/approach/limits",
+  "/approach/cues/1?symptom=oneLow",
+  "/breath/1",
+  "/notes/1/first",
+  "/notes/3/slide",
+  "/notes/4/instrument",
+  "/slurs/7/own",
+  "/pieces/1",
+  "/pieces/1/write",
+  "/pieces/4/scale",
+  "/practice/1",
+  "/practice/1/lesson",
+  "/practice/1/message",
+  "/practice/4/week",
+  "/practice/class",
+  "/practice/timetable",
+  "/practice/paper",
+  "/notes/class",
+  "/slurs/class",
+];
 
 // What nobody means: in every field that takes words.
 const nonsense = "zzz 9!";
@@ -20,14 +46,24 @@ const formsOf = async (page) => {
   });
 };
 
-const wordedForms = (page) => page.evaluate(() =>
-  [...document.forms].map((form, at) => ({
-    at,
-    action: form.getAttribute("action") ?? location.pathname,
-    fields: [...form.elements].filter((each) => each.name && !each.readOnly && (each.tagName === "TEXTAREA" || (each.tagName === "INPUT" && ["text", "search", "number"].includes(each.type)))).map((each) => each.name),
-    method: form.method,
-  })).filter(({ method, fields }) => method === "post" && fields.length > 0),
-);
+const wordedForms = (page) =>
+  page.evaluate(() =>
+    [...document.forms]
+      .map((form, at) => ({
+        at,
+        action: form.getAttribute("action") ?? location.pathname,
+        fields: [...form.elements]
+          .filter(
+            (each) =>
+              each.name &&
+              !each.readOnly &&
+              (each.tagName === "TEXTAREA" || (each.tagName === "INPUT" && ["text", "search", "number"].includes(each.type))),
+          )
+          .map((each) => each.name),
+        method: form.method,
+      }))
+      .filter(({ method, fields }) => method === "post" && fields.length > 0),
+  );
 
 describe("every form", () => {
   for (const path of pages)
@@ -43,23 +79,37 @@ describe("every form", () => {
           // Past what the browser itself would refuse: as a form that an older page still shows may be sent.
           await Promise.all([
             page.waitForEvent("load"),
-            page.evaluate(({ at, words }) => {
-              const form = document.forms[at];
-              for (const field of form.elements) {
-                if (!field.name || (field.tagName !== "TEXTAREA" && !["text", "search", "number"].includes(field.type))) continue;
-                if (field.tagName === "INPUT") field.type = "text";
-                field.value = words;
-              }
-              setTimeout(() => HTMLFormElement.prototype.submit.call(form));
-            }, { at, words: nonsense }),
+            page.evaluate(
+              ({ at, words }) => {
+                const form = document.forms[at];
+                for (const field of form.elements) {
+                  if (!field.name || (field.tagName !== "TEXTAREA" && !["text", "search", "number"].includes(field.type))) continue;
+                  if (field.tagName === "INPUT") field.type = "text";
+                  field.value = words;
+                }
+                setTimeout(() => HTMLFormElement.prototype.submit.call(form));
+              },
+              { at, words: nonsense },
+            ),
           ]);
           await page.waitForSelector("html[data-awake]", { timeout: 5000 }).catch(() => {});
-          const body = await page.evaluate(() => ({ type: document.contentType, frame: !!document.querySelector(".frame"), told: document.querySelector(".told")?.textContent.trim(), alert: [...document.querySelectorAll(".trouble, .field-validation-error, [role=alert]")].map((each) => each.textContent.trim()).filter(Boolean).join(" ") }));
+          const body = await page.evaluate(() => ({
+            type: document.contentType,
+            frame: !!document.querySelector(".frame"),
+            told: document.querySelector(".told")?.textContent.trim(),
+            alert: [...document.querySelectorAll(".trouble, .field-validation-error, [role=alert]")]
+              .map((each) => each.textContent.trim())
+              .filter(Boolean)
+              .join(" "),
+          }));
           assert.ok(body.frame, `${action} answered without a page`);
           // What takes any words has taken them, and says so.
           if (body.told && !body.alert) continue;
           assert.ok(body.alert.length > 5 && body.alert.length < 400, `${action} says ${JSON.stringify(body.alert)}`);
-          const kept = await page.evaluate((words) => [...document.querySelectorAll("input, textarea")].filter((each) => each.value === words).length, nonsense);
+          const kept = await page.evaluate(
+            (words) => [...document.querySelectorAll("input, textarea")].filter((each) => each.value === words).length,
+            nonsense,
+          );
           assert.ok(kept >= 1, `${action}: nothing typed is left of ${fields.join(", ")}`);
         }
       });
@@ -81,7 +131,11 @@ describe("a form that was refused", () => {
       assert.equal(await page.evaluate(() => document.activeElement.name), "minutes");
       assert.equal(await form.locator("[data-refused-form]").count(), 1);
       // A calendar that is none: said beside the chooser.
-      await page.setInputFiles("[name=calendar]", { name: "list.ics", mimeType: "text/calendar", buffer: Buffer.from("two pints of milk") });
+      await page.setInputFiles("[name=calendar]", {
+        name: "list.ics",
+        mimeType: "text/calendar",
+        buffer: Buffer.from("two pints of milk"),
+      });
       await page.click("text=Read it");
       await page.waitForSelector("form[enctype] [data-refused-form]");
       assert.match(await page.textContent("[data-refused-form]"), /calendar/);

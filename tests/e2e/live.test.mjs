@@ -78,14 +78,21 @@ async function lateness(spoken, pupil) {
 }
 
 describe("live", () => {
-  for (const [name, pupil, hertz, mostMs] of [["trumpet", 1, 233, 80], ["tuba", 5, 58.27, 120]])
+  for (const [name, pupil, hertz, mostMs] of [
+    ["trumpet", 1, 233, 80],
+    ["tuba", 5, 58.27, 120],
+  ])
     it(`a sudden tone in the microphone's file is soon on the screen: ${name}`, { timeout: 150000 }, async () => {
       const spoken = join(folder, `click-${name}.wav`);
       clicks(spoken, hertz, 40);
       const { line, onset, slower } = await lateness(spoken, pupil);
       // The first point may wait for one more picture than a point of a running line.
       const [most, mostOnset] = [mostMs, mostMs + 40].map((ms) => Math.round(ms * slower));
-      const told = `from a sudden tone to its first point on the screen ${onset} ms, at most ${mostOnset}; sound to line ${line} ms in the median, at most ${most}`;
+      const [first, rest] = [
+        `first point on the screen ${onset} ms, at most ${mostOnset}`,
+        `sound to line ${line} ms in the median, at most ${most}`,
+      ];
+      const told = `from a sudden tone to its ${first}; ${rest}`;
       assert.ok(line < most && onset < mostOnset, told);
       console.log(`${name}: ${told}`);
     });

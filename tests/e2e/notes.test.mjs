@@ -32,7 +32,13 @@ describe("notes", () => {
 
   it("are engraved for every instrument, a slide drawn where there is one", { timeout: 60000 }, async () => {
     await visit({}, async (page) => {
-      for (const [pupil, drawn] of [[1, ".valves"], [2, ".valves"], [3, "svg.slide"], [4, ".valves"], [5, ".valves"]]) {
+      for (const [pupil, drawn] of [
+        [1, ".valves"],
+        [2, ".valves"],
+        [3, "svg.slide"],
+        [4, ".valves"],
+        [5, ".valves"],
+      ]) {
         await page.goto(`${address}/notes/${pupil}`);
         await page.waitForSelector(".engraved svg g.note.chosen");
         assert.equal(await page.locator(drawn).count(), 1);
@@ -142,7 +148,8 @@ describe("notes", () => {
   const fingers = { 1: "j", 2: "k", 3: "l", 4: ";" };
   const valves = (setting) => (setting === "0" ? [] : setting.split("-"));
   // What is asked, as the page was told it.
-  const listen = (page) => page.waitForResponse((response) => response.url().includes("handler=Prompts")).then((response) => response.json());
+  const listen = (page) =>
+    page.waitForResponse((response) => response.url().includes("handler=Prompts")).then((response) => response.json());
 
   it("come in the teacher's own order, moved by keys and kept", { timeout: 60000 }, async () => {
     await visit({}, async (page) => {

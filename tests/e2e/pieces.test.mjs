@@ -10,7 +10,12 @@ const scores = join(dirname(fileURLToPath(import.meta.url)), "..", "scores");
 withApp();
 
 const ready = (page) => page.waitForSelector(".piece[data-ready]");
-const settings = (page) => page.evaluate(() => JSON.parse(document.querySelector("[data-plan]").textContent).notes.map((note) => note.setting).join(" "));
+const settings = (page) =>
+  page.evaluate(() =>
+    JSON.parse(document.querySelector("[data-plan]").textContent)
+      .notes.map((note) => note.setting)
+      .join(" "),
+  );
 const pages = async (page, format) => (await page.pdf({ format })).toString("latin1").match(/\/Type\s*\/Page[^s]/g).length;
 
 describe("a piece", () => {
@@ -24,9 +29,13 @@ describe("a piece", () => {
       await ready(page);
       // Concert C D E F is D E F sharp G on this trumpet.
       assert.equal(await settings(page), "1-3 1-2 2 0");
-      assert.ok(await page.locator(".score g.notehead").count() >= 4);
+      assert.ok((await page.locator(".score g.notehead").count()) >= 4);
       assert.equal(await page.locator(".over .setting").count(), 6);
-      for (const [layer, mark] of [["phrases", ".over .phrase"], ["rows", ".over .row"], ["breaths", ".over .span"]]) {
+      for (const [layer, mark] of [
+        ["phrases", ".over .phrase"],
+        ["rows", ".over .row"],
+        ["breaths", ".over .span"],
+      ]) {
         await page.check(`[name=layer][value=${layer}]`, { force: true });
         await page.waitForSelector(`[data-ready=${layer}]`);
         assert.ok((await page.locator(mark).count()) >= 1, layer);
@@ -42,14 +51,21 @@ describe("a piece", () => {
       await page.goto(`${address}/pieces/7/3`);
       await ready(page);
       const before = await settings(page);
-      const breaths = () => page.evaluate(() => JSON.parse(document.querySelector("[data-plan]").textContent).breaths.map((breath) => breath.after));
+      const breaths = () =>
+        page.evaluate(() => JSON.parse(document.querySelector("[data-plan]").textContent).breaths.map((breath) => breath.after));
       const first = (await breaths())[0];
       for (let i = 0; i <= first; i++) await page.keyboard.press("ArrowRight");
       assert.match(await page.textContent("[data-note-place]"), /Breath after it/);
       await page.click("[data-breath=no]");
-      await page.waitForFunction((at) => !JSON.parse(document.querySelector("[data-plan]").textContent).breaths.some((breath) => breath.after === at), first);
+      await page.waitForFunction(
+        (at) => !JSON.parse(document.querySelector("[data-plan]").textContent).breaths.some((breath) => breath.after === at),
+        first,
+      );
       await page.click("[data-undo]");
-      await page.waitForFunction((at) => JSON.parse(document.querySelector("[data-plan]").textContent).breaths.some((breath) => breath.after === at), first);
+      await page.waitForFunction(
+        (at) => JSON.parse(document.querySelector("[data-plan]").textContent).breaths.some((breath) => breath.after === at),
+        first,
+      );
       assert.equal(await settings(page), before);
       // A breath that is barred where none stood changes nothing to be seen, and is said.
       await page.keyboard.press("ArrowRight");
@@ -67,9 +83,15 @@ describe("a piece", () => {
 
   it("of many bars comes sheet by sheet as it is scrolled or stepped to, and whole on paper", { timeout: 120000 }, async () => {
     await visit({}, async (page) => {
-      const bar = (i) => `<measure number="${i}">${i === 1 ? "<attributes><divisions>1</divisions><time><beats>4</beats><beat-type>4</beat-type></time></attributes>" : ""}${["D", "E", "F", "E"].map((step) => `<note><pitch><step>${step}</step><octave>4</octave></pitch><duration>1</duration><type>quarter</type></note>`).join("")}</measure>`;
+      const note = (step) => `<note><pitch><step>${step}</step><octave>4</octave></pitch><duration>1</duration><type>quarter</type></note>`;
+      const attributes = "<attributes><divisions>1</divisions><time><beats>4</beats><beat-type>4</beat-type></time></attributes>";
+      const bar = (i) => `<measure number="${i}">${i === 1 ? attributes : ""}${["D", "E", "F", "E"].map(note).join("")}</measure>`;
       const bars = 220;
-      const xml = `<score-partwise version="4.0"><work><work-title>A Long Way Down</work-title></work><part-list><score-part id="P1"><part-name>Part</part-name></score-part></part-list><part id="P1">${Array.from({ length: bars }, (_, i) => bar(i + 1)).join("")}</part></score-partwise>`;
+      const xml = [
+        '<score-partwise version="4.0"><work><work-title>A Long Way Down</work-title></work>',
+        '<part-list><score-part id="P1"><part-name>Part</part-name></score-part></part-list>',
+        `<part id="P1">${Array.from({ length: bars }, (_, i) => bar(i + 1)).join("")}</part></score-partwise>`,
+      ].join("");
       await page.goto(`${address}/pieces/7`);
       await page.setInputFiles("#score", { name: "long.musicxml", mimeType: "application/xml", buffer: Buffer.from(xml) });
       await page.click("text=Bring it in");
@@ -83,11 +105,23 @@ describe("a piece", () => {
       await page.locator(".sheet-to-come").last().scrollIntoViewIfNeeded();
       await page.waitForSelector(`[data-engraved] [id="n${4 * bars - 1}"]`);
       // Its marks are upon it: the last note has its setting.
-      await page.waitForFunction(([last, before]) => {
-        const note = document.querySelector(`[data-engraved] [id="n${last}"] .notehead`)?.getBoundingClientRect();
-        const marks = [...document.querySelectorAll(".over .setting")];
-        return note && marks.length > before && marks.some((mark) => Math.abs(mark.getBoundingClientRect().x - note.x) < 12 && mark.getBoundingClientRect().y > note.y && mark.getBoundingClientRect().y < note.y + 90);
-      }, [4 * bars - 1, first]);
+      await page.waitForFunction(
+        ([last, before]) => {
+          const note = document.querySelector(`[data-engraved] [id="n${last}"] .notehead`)?.getBoundingClientRect();
+          const marks = [...document.querySelectorAll(".over .setting")];
+          return (
+            note &&
+            marks.length > before &&
+            marks.some(
+              (mark) =>
+                Math.abs(mark.getBoundingClientRect().x - note.x) < 12 &&
+                mark.getBoundingClientRect().y > note.y &&
+                mark.getBoundingClientRect().y < note.y + 90,
+            )
+          );
+        },
+        [4 * bars - 1, first],
+      );
       await page.goto(`${page.url()}/sheet?of=settings`);
       await page.waitForSelector("[data-part][data-ready]");
       assert.equal(await page.locator("[data-part] g.notehead").count(), 4 * bars);
@@ -120,7 +154,10 @@ describe("a piece", () => {
   it("is drawn by one engraver, which stays on the way from page to page", { timeout: 60000 }, async () => {
     await visit({}, async (page) => {
       const browser = await page.context().browser().newBrowserCDPSession();
-      const engravers = async () => (await browser.send("Target.getTargets")).targetInfos.filter(({ type, url }) => type === "shared_worker" && url.includes("engraver")).map(({ targetId }) => targetId);
+      const engravers = async () =>
+        (await browser.send("Target.getTargets")).targetInfos
+          .filter(({ type, url }) => type === "shared_worker" && url.includes("engraver"))
+          .map(({ targetId }) => targetId);
       const drawn = [];
       for (const text of ["4/4 q D4 E4 F4 G4 |", "4/4 q G4 F4 E4 D4 |"]) {
         await page.goto(`${address}/pieces/7/write?title=Two&text=${encodeURIComponent(text)}`);
@@ -135,7 +172,12 @@ describe("a piece", () => {
   it("is drawn all the same where the shared engraver says nothing any more", { timeout: 60000 }, async () => {
     await visit({ anew: true }, async (page) => {
       await page.clock.install();
-      await page.addInitScript(() => (window.SharedWorker = class { port = { postMessage: () => (window.wasAsked = true) }; }));
+      await page.addInitScript(
+        () =>
+          (window.SharedWorker = class {
+            port = { postMessage: () => (window.wasAsked = true) };
+          }),
+      );
       await page.goto(`${address}/pieces/7/write?title=Silent&text=${encodeURIComponent("4/4 q D4 E4 F4 G4 |")}`);
       await page.waitForFunction(() => window.wasAsked);
       await page.clock.fastForward(60000);
@@ -202,7 +244,14 @@ describe("a piece", () => {
       await page.keyboard.press("Tab");
       await page.keyboard.press("Tab");
       await page.keyboard.press("Enter");
-      assert.equal(await page.evaluate(() => getSelection().toString() || document.activeElement.value.slice(document.activeElement.selectionStart, document.activeElement.selectionEnd)), "H4");
+      assert.equal(
+        await page.evaluate(
+          () =>
+            getSelection().toString() ||
+            document.activeElement.value.slice(document.activeElement.selectionStart, document.activeElement.selectionEnd),
+        ),
+        "H4",
+      );
       await page.keyboard.type("E4");
       await page.waitForSelector("[data-slip]", { state: "hidden" });
       await page.waitForFunction(() => document.querySelectorAll(".typed-staff g.notehead").length === 4);
@@ -221,9 +270,13 @@ describe("a piece", () => {
       await page.locator("h1").click();
       await page.keyboard.press("Space");
       await page.waitForFunction(() => document.querySelector("[data-label]").textContent === "count in");
-      await page.waitForFunction(() => document.querySelector("[data-label]").textContent === "bar" && document.querySelector(".score .sounding"));
+      await page.waitForFunction(
+        () => document.querySelector("[data-label]").textContent === "bar" && document.querySelector(".score .sounding"),
+      );
       await page.keyboard.press("Space");
-      await page.waitForFunction(() => document.querySelector("[data-count]").textContent === "–" && !document.querySelector(".score .sounding"));
+      await page.waitForFunction(
+        () => document.querySelector("[data-count]").textContent === "–" && !document.querySelector(".score .sounding"),
+      );
     });
   });
 });

@@ -9,7 +9,8 @@ import { address, playAtOnce, visit, withApp } from "./app.mjs";
 withApp();
 
 const pagesOf = (pdf) => pdf.toString("latin1").match(/\/Type \/Page\b(?!s)/g).length;
-const roundsOn = (page, item) => page.locator(`[data-round="${item}"]`).evaluateAll((rounds) => rounds.map((round) => Number(round.closest("[data-day]").dataset.day)));
+const roundsOn = (page, item) =>
+  page.locator(`[data-round="${item}"]`).evaluateAll((rounds) => rounds.map((round) => Number(round.closest("[data-day]").dataset.day)));
 const downloaded = async (page, press) => {
   const waiting = page.waitForEvent("download");
   await press();
@@ -21,12 +22,15 @@ describe("a teacher's day", () => {
     await visit({}, async (page) => {
       await page.goto(address);
       const lessons = page.locator("[data-today] li");
-      assert.equal(await lessons.count() >= 3, true);
+      assert.equal((await lessons.count()) >= 3, true);
       await lessons.locator("a", { hasText: "Tomas Oduya" }).click();
       await page.waitForURL(/\/practice\/\d+$/);
       const id = page.url().match(/\d+$/)[0];
       assert.match(await page.textContent("[data-first]"), /Lips together just before/);
-      assert.equal((await page.locator(".agenda li b").allTextContents()).reduce((sum, part) => sum + Number(part), 0), 30);
+      assert.equal(
+        (await page.locator(".agenda li b").allTextContents()).reduce((sum, part) => sum + Number(part), 0),
+        30,
+      );
 
       await page.click("[data-accept]");
       await page.waitForURL(/\/lesson$/);
@@ -49,7 +53,7 @@ describe("a teacher's day", () => {
 
       await page.goto(`${address}/practice/${id}/lesson`);
       assert.match(await page.textContent(".in-lesson"), /Breathes through the nose/);
-      assert.equal(await page.locator(".in-lesson li").count() >= 3, true);
+      assert.equal((await page.locator(".in-lesson li").count()) >= 3, true);
       await page.click(".end summary");
       await page.fill("[name=good]", "Three of four began at once.");
       await page.check("[name=stowed]");
@@ -89,12 +93,16 @@ describe("a teacher's day", () => {
       const calendar = new ICAL.Component(ICAL.parse(await downloaded(page, () => page.click("text=For a calendar"))));
       const days = calendar.getAllSubcomponents("vevent").map((event) => new ICAL.Event(event));
       assert.equal(days.length, await page.locator("[data-day]:has([data-round])").count());
-      assert.equal(days.every((day) => day.startDate.isDate && /counts at/.test(day.description)), true);
+      assert.equal(
+        days.every((day) => day.startDate.isDate && /counts at/.test(day.description)),
+        true,
+      );
 
       await page.click("[data-sheet]");
       await page.waitForSelector("[data-engraved]");
-      assert.equal(await page.locator(".small-staff svg g.note").count() > 3, true);
-      for (const format of ["A4", "Letter"]) assert.equal(pagesOf(await page.pdf({ format, margin: { top: "10mm", bottom: "10mm", left: "10mm", right: "10mm" } })), 1, format);
+      assert.equal((await page.locator(".small-staff svg g.note").count()) > 3, true);
+      for (const format of ["A4", "Letter"])
+        assert.equal(pagesOf(await page.pdf({ format, margin: { top: "10mm", bottom: "10mm", left: "10mm", right: "10mm" } })), 1, format);
 
       await page.goto(`${address}/practice/${id}/message`);
       assert.match(await page.inputValue("#body"), /three of four began at once/);
@@ -106,7 +114,8 @@ describe("a teacher's day", () => {
       assert.match(mail, /began at once/);
       await page.goto(`${address}/practice/${id}/term`);
       assert.match(await page.textContent("[data-term]"), /2 lessons/);
-      for (const format of ["A4", "Letter"]) assert.equal(pagesOf(await page.pdf({ format, margin: { top: "10mm", bottom: "10mm", left: "10mm", right: "10mm" } })), 1, format);
+      for (const format of ["A4", "Letter"])
+        assert.equal(pagesOf(await page.pdf({ format, margin: { top: "10mm", bottom: "10mm", left: "10mm", right: "10mm" } })), 1, format);
     });
   });
 
@@ -134,7 +143,9 @@ describe("a teacher's day", () => {
       await page.waitForURL(/\/week$/);
       const rounds = page.locator("[data-round] [data-pick]");
       await rounds.nth(2).focus();
-      const [item, day] = await rounds.nth(2).evaluate((pick) => [pick.closest("[data-round]").dataset.round, Number(pick.closest("[data-day]").dataset.day)]);
+      const [item, day] = await rounds
+        .nth(2)
+        .evaluate((pick) => [pick.closest("[data-round]").dataset.round, Number(pick.closest("[data-day]").dataset.day)]);
       await page.keyboard.press("l");
       await page.waitForURL(/lock=/);
       assert.match(await page.locator(`[data-day="${day}"] [data-round="${item}"]`).textContent(), /by hand/);
@@ -161,7 +172,9 @@ describe("a teacher's day", () => {
       for (let week = 0; week < 40; week++) {
         const next = times.next();
         assert.equal(next.dayOfWeek(), ICAL.Time.THURSDAY);
-        const off = next.compareDateOnlyTz(holiday.startDate, ICAL.Timezone.localTimezone) >= 0 && next.compareDateOnlyTz(holiday.endDate, ICAL.Timezone.localTimezone) < 0;
+        const off =
+          next.compareDateOnlyTz(holiday.startDate, ICAL.Timezone.localTimezone) >= 0 &&
+          next.compareDateOnlyTz(holiday.endDate, ICAL.Timezone.localTimezone) < 0;
         assert.equal(off, false, String(next));
       }
     });
@@ -172,7 +185,7 @@ describe("a teacher's day", () => {
       await page.goto(`${address}/practice/class`);
       assert.equal(await page.locator("[data-seat]").count(), 6);
       const wall = await page.context().newPage();
-      await wall.goto(address + await page.getAttribute("[data-wall]", "href"));
+      await wall.goto(address + (await page.getAttribute("[data-wall]", "href")));
       assert.equal(await wall.textContent(".wall-turn"), "Tomas");
       await page.locator("[data-seat]").nth(0).locator("[data-mark=Came]").tap();
       await page.waitForSelector("text=Tomas: came.");

@@ -19,9 +19,15 @@ const groups = [
 
 // The process that serves the suites' rooms and runs their command lines; it ends with its input, so also where this one is killed.
 async function beginShared() {
-  const program = spawn("dotnet", [join(top, "artifacts", "bin", "Bocca.Stress", "release", "Bocca.Stress.dll"), "suites"], { stdio: ["pipe", "pipe", "inherit"] });
+  const program = spawn("dotnet", [join(top, "artifacts", "bin", "Bocca.Stress", "release", "Bocca.Stress.dll"), "suites"], {
+    stdio: ["pipe", "pipe", "inherit"],
+  });
   process.env.BOCCA_SUITES = await new Promise((resolve, reject) => {
-    program.once("exit", () => reject(new Error("the process that the suites share ended before it began; is everything built (dotnet build Bocca.slnx -c Release)?")));
+    program.once("exit", () =>
+      reject(
+        new Error("the process that the suites share ended before it began; is everything built (dotnet build Bocca.slnx -c Release)?"),
+      ),
+    );
     program.stdout.on("data", (said) => /^http:/.test(said) && resolve(said.toString().trim()));
   });
   return program;
@@ -65,6 +71,7 @@ const isOne = ({ details }) => (details.type === "suite" ? 0 : 1);
 const words = process.argv.slice(2);
 const isChosen = (name) => words.length === 0 || words.includes(name);
 const counts = [];
+const again = [];
 // What sounds in real time is spoilt by a machine that is held up, as a file is that the browser plays to a page too busy to take it in:
 // such a suite is run once more where it failed, and what is wrong fails again.
 const take = async (names, inRealTime = false) => {
@@ -73,6 +80,7 @@ const take = async (names, inRealTime = false) => {
     let said = await suite(name);
     if (inRealTime && said.failed > 0) {
       console.log(`${name}: once more from the beginning, in case the machine was held up.`);
+      again.push(name);
       said = await suite(name);
     }
     counts.push(said);
@@ -90,5 +98,6 @@ for (const [i, { names, atOnce, inRealTime }] of groups.entries()) {
 sharedProgram.stdin.end();
 rmSync(folder, { recursive: true, force: true });
 const [passed, failed] = ["passed", "failed"].map((kind) => counts.reduce((sum, each) => sum + each[kind], 0));
+console.log(`browser: run once more: ${again.length === 0 ? "none" : again.join(", ")}`);
 console.log(`browser: pass ${passed} fail ${failed}`);
 process.exitCode = failed > 0 || passed === 0 ? 1 : 0;

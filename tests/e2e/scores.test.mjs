@@ -19,7 +19,8 @@ const midiOf = (name) => {
   const [, letter, alter, octave] = /^([A-G])([#b]*)(-?\d)$/.exec(name);
   return 12 * (Number(octave) + 1) + [0, 2, 4, 5, 7, 9, 11][names.indexOf(letter)] + (alter.startsWith("#") ? alter.length : -alter.length);
 };
-const sounding = (bytes) => new midiFiles.Midi(bytes).tracks.map((track) => track.notes.map((note) => note.midi)).filter((notes) => notes.length > 0);
+const sounding = (bytes) =>
+  new midiFiles.Midi(bytes).tracks.map((track) => track.notes.map((note) => note.midi)).filter((notes) => notes.length > 0);
 
 let toolkit;
 async function byVerovio(xml) {
@@ -44,7 +45,10 @@ const reader = `
     }
     console.log("@@" + JSON.stringify(out));
   }`;
-const webmscore = spawn("node", ["--no-experimental-fetch", "--no-warnings", "--input-type=module", "-e", reader], { cwd: here, stdio: ["pipe", "pipe", "ignore"] });
+const webmscore = spawn("node", ["--no-experimental-fetch", "--no-warnings", "--input-type=module", "-e", reader], {
+  cwd: here,
+  stdio: ["pipe", "pipe", "ignore"],
+});
 const told = createInterface({ input: webmscore.stdout })[Symbol.asyncIterator]();
 
 // Syllables and numbers under the notes are text: they sound as nothing, and to lay them out takes the second reader most of its time. It
@@ -112,27 +116,77 @@ describe("scores", () => {
   // What was typed in every sign there is: the same pitches at the same moments, and every sign in the other reader's own file.
   it("of a typed piece are the same to the last sign in two other readers", { timeout: 120000 }, async () => {
     const [text, file] = [join(folder, "typed.txt"), join(folder, "typed.musicxml")];
-    writeFileSync(text, "6/8 Eb: =60 p \"Gently\" (q. Bb4 e C5 D5 Eb5) | q. F4~ F4 | < s Bb4 C5 D5 Eb5 F5 Eb5 > e D5. C5> Bb4- = | 3/4 q G4! F4 r | q. A4 3{s G4 A4 B4} q /E5 D5 , || 4/4 Bb: =100 ff [Bb7] h.. Bb4^ e A4 | R | w Bb4@ |");
+    writeFileSync(
+      text,
+      [
+        '6/8 Eb: =60 p "Gently" (q. Bb4 e C5 D5 Eb5) | q. F4~ F4 | < s Bb4 C5 D5 Eb5 F5 Eb5 > e D5. C5> Bb4- =',
+        "3/4 q G4! F4 r | q. A4 3{s G4 A4 B4} q /E5 D5 , || 4/4 Bb: =100 ff [Bb7] h.. Bb4^ e A4 | R | w Bb4@ |",
+      ].join(" | "),
+    );
     const { notes } = JSON.parse(await bocca("plan", text, "--instrument", "trumpet-c", "--breath", "20", "--out", file, "--json"));
     const moments = (tracks) => tracks.map((track) => [track.midi, Math.round(track.time * 100) / 100]);
     const meant = notes.map((note) => [midiOf(note.sounding), Math.round(note.seconds * 100) / 100]);
     const near = (found, who) => {
       // Grace notes sound too, and steal time before the beat.
       const own = found.filter(([midi], i) => !(midi === 76 && found[i + 1]?.[0] === 74 && found[i + 1][1] - found[i][1] < 0.3));
-      assert.deepEqual(own.map(([midi]) => midi), meant.map(([midi]) => midi), who);
-      for (const [i, [, at]] of own.entries()) assert.ok(Math.abs(at - meant[i][1]) < 0.2, `${who}: note ${i} at ${at}, not ${meant[i][1]}`);
+      assert.deepEqual(
+        own.map(([midi]) => midi),
+        meant.map(([midi]) => midi),
+        who,
+      );
+      for (const [i, [, at]] of own.entries())
+        assert.ok(Math.abs(at - meant[i][1]) < 0.2, `${who}: note ${i} at ${at}, not ${meant[i][1]}`);
     };
     toolkit ??= new VerovioToolkit(await createVerovio());
     toolkit.setOptions({ breaks: "none" });
     assert.ok(toolkit.loadData(readFileSync(file, "utf8")));
     near(moments(new midiFiles.Midi(Buffer.from(toolkit.renderToMIDI(), "base64")).tracks.flatMap((track) => track.notes)), "verovio");
     const picture = toolkit.getMEI();
-    for (const sign of ["<slur", "<tie", "<hairpin", "<tuplet", "<artic ", "<fermata", "<dynam", "<harm", "<tempo", "<dir", "grace=", "<fing", "dots=\"2\"", "<mRest"]) assert.ok(picture.includes(sign), `verovio lacks ${sign}`);
+    for (const sign of [
+      "<slur",
+      "<tie",
+      "<hairpin",
+      "<tuplet",
+      "<artic ",
+      "<fermata",
+      "<dynam",
+      "<harm",
+      "<tempo",
+      "<dir",
+      "grace=",
+      "<fing",
+      'dots="2"',
+      "<mRest",
+    ])
+      assert.ok(picture.includes(sign), `verovio lacks ${sign}`);
     const again = (await byWebmscore([file]))[0].rewritten;
-    for (const sign of ["<slur", "<tied", "<wedge", "<tuplet", "<staccato", "<accent", "<tenuto", "<strong-accent", "<staccatissimo", "<fermata", "<ff", "<harmony", "<metronome", "<words", "<grace", "<fingering", "<breath-mark", "<dot"]) assert.ok(again.includes(sign), `webmscore lacks ${sign}`);
+    for (const sign of [
+      "<slur",
+      "<tied",
+      "<wedge",
+      "<tuplet",
+      "<staccato",
+      "<accent",
+      "<tenuto",
+      "<strong-accent",
+      "<staccatissimo",
+      "<fermata",
+      "<ff",
+      "<harmony",
+      "<metronome",
+      "<words",
+      "<grace",
+      "<fingering",
+      "<breath-mark",
+      "<dot",
+    ])
+      assert.ok(again.includes(sign), `webmscore lacks ${sign}`);
     writeFileSync(join(folder, "again.musicxml"), again);
     const second = JSON.parse(await bocca("plan", join(folder, "again.musicxml"), "--instrument", "trumpet-c", "--breath", "20", "--json"));
-    assert.deepEqual(second.notes.map((note) => [note.sounding, note.setting, note.measure]), notes.map((note) => [note.sounding, note.setting, note.measure]));
+    assert.deepEqual(
+      second.notes.map((note) => [note.sounding, note.setting, note.measure]),
+      notes.map((note) => [note.sounding, note.setting, note.measure]),
+    );
   });
 
   // By other programs' conventions: read, planned, written back; the same notes as before, and our marks there, for both readers.
@@ -155,13 +209,20 @@ describe("scores", () => {
       const meant = await byVerovio(readFileSync(from, "utf8"));
       assert.deepEqual(await byVerovio(readFileSync(to, "utf8")), meant, `${name} in verovio`);
       // A score without any attributes it does not read at all.
-      assert.ok(name.startsWith("no-divisions") || (toolkit.getMEI().match(/<fing/g) ?? []).length >= plan.notes.length, `${name}: fingerings in verovio`);
+      assert.ok(
+        name.startsWith("no-divisions") || (toolkit.getMEI().match(/<fing/g) ?? []).length >= plan.notes.length,
+        `${name}: fingerings in verovio`,
+      );
       assert.ok((after[i].rewritten.match(/<fingering/g) ?? []).length >= plan.notes.length, `${name}: fingerings in webmscore`);
       // What the other program wrote of it is read and planned alike.
       const rewritten = join(folder, `${name}-again.musicxml`);
       writeFileSync(rewritten, after[i].rewritten);
       const second = JSON.parse(await bocca("plan", rewritten, "--instrument", "horn-f", "--breath", "20", ...choice, "--json"));
-      assert.deepEqual(second.notes.map((note) => [note.sounding, note.setting]), plan.notes.map((note) => [note.sounding, note.setting]), `${name} again`);
+      assert.deepEqual(
+        second.notes.map((note) => [note.sounding, note.setting]),
+        plan.notes.map((note) => [note.sounding, note.setting]),
+        `${name} again`,
+      );
     }
   });
 
@@ -171,7 +232,11 @@ describe("scores", () => {
     await bocca("class", "--concert", "F E Eb D", "--player", ...players, "--out", file);
     for (const parts of [await byVerovio(readFileSync(file, "utf8")), (await byWebmscore([file]))[0].sounding]) {
       assert.equal(parts.length, players.length);
-      for (const part of parts) assert.deepEqual(part.map((midi) => midi % 12), [5, 4, 3, 2]);
+      for (const part of parts)
+        assert.deepEqual(
+          part.map((midi) => midi % 12),
+          [5, 4, 3, 2],
+        );
     }
   });
 });

@@ -12,7 +12,8 @@ withApp();
 function sent(page) {
   const bodies = [];
   page.on("request", (request) => {
-    if (request.method() !== "GET") bodies.push({ url: request.url(), type: request.headers()["content-type"] ?? "", body: request.postDataBuffer() ?? Buffer.alloc(0) });
+    if (request.method() !== "GET")
+      bodies.push({ url: request.url(), type: request.headers()["content-type"] ?? "", body: request.postDataBuffer() ?? Buffer.alloc(0) });
   });
   return bodies;
 }
@@ -53,7 +54,12 @@ function png(width, height) {
   head.writeUInt32BE(width, 0);
   head.writeUInt32BE(height, 4);
   head.set([8, 0, 0, 0, 0], 8);
-  return Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), chunk("IHDR", head), chunk("IDAT", deflateSync(Buffer.concat(Array(height).fill(Buffer.concat([Buffer.from([0]), Buffer.alloc(width, 120)]))))), chunk("IEND", Buffer.alloc(0))]);
+  return Buffer.concat([
+    Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
+    chunk("IHDR", head),
+    chunk("IDAT", deflateSync(Buffer.concat(Array(height).fill(Buffer.concat([Buffer.from([0]), Buffer.alloc(width, 120)]))))),
+    chunk("IEND", Buffer.alloc(0)),
+  ]);
 }
 
 // A short film of a plain grey in the form that the browser's fake camera reads.
@@ -69,7 +75,9 @@ function swinging(path, pixels) {
   const frames = Array.from({ length: 10 }, (_, i) => {
     const away = pixels * Math.sin((2 * Math.PI * i) / 10);
     const luma = Buffer.alloc(width * height);
-    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) luma[y * width + x] = 128 + 50 * Math.sin((x - away) / 17) * Math.cos(y / 23) + 40 * Math.sin((x - away) / 41 + y / 37);
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++)
+        luma[y * width + x] = 128 + 50 * Math.sin((x - away) / 17) * Math.cos(y / 23) + 40 * Math.sin((x - away) / 41 + y / 37);
     return Buffer.concat([Buffer.from("FRAME\n"), luma, Buffer.alloc((width * height) / 2, 128)]);
   });
   writeFileSync(path, Buffer.concat([Buffer.from(`YUV4MPEG2 W${width} H${height} F10:1 Ip A1:1 C420jpeg\n`), ...frames]));
@@ -94,7 +102,9 @@ describe("set-up", () => {
       await page.waitForFunction(() => document.querySelector("[data-share]").textContent === "50 %");
       await page.focus("[data-mark=lipLeft]");
       for (let i = 0; i < 3; i++) await page.keyboard.press("Shift+ArrowDown");
-      await page.waitForFunction(() => document.querySelector("[data-tilt]").textContent !== "0°" && document.querySelector("[data-share]").textContent !== "50 %");
+      await page.waitForFunction(
+        () => document.querySelector("[data-tilt]").textContent !== "0°" && document.querySelector("[data-share]").textContent !== "50 %",
+      );
       await page.keyboard.press("Enter");
       await page.waitForSelector("text=The placement is saved");
     });
@@ -111,7 +121,9 @@ describe("set-up", () => {
       await page.locator("h1").click();
       await page.keyboard.press("Space");
       await page.waitForSelector("[data-canvas]:not([hidden])");
-      const grey = await page.evaluate(() => [...document.querySelector("[data-canvas]").getContext("2d").getImageData(320, 240, 1, 1).data]);
+      const grey = await page.evaluate(() => [
+        ...document.querySelector("[data-canvas]").getContext("2d").getImageData(320, 240, 1, 1).data,
+      ]);
       assert.ok(grey[0] > 60 && grey[3] === 255);
       assert.equal(await page.evaluate(() => document.querySelector("[data-video]").hidden), true);
       await page.click("text=Keep this placement");
@@ -120,7 +132,10 @@ describe("set-up", () => {
     });
   });
 
-  for (const { pixels, told } of [{ pixels: 0, told: /stayed within 0\.[0-5] %/ }, { pixels: 12, told: /to and fro by (2\.[2-9]|3\.[0-2]) %/ }])
+  for (const { pixels, told } of [
+    { pixels: 0, told: /stayed within 0\.[0-5] %/ },
+    { pixels: 12, told: /to and fro by (2\.[2-9]|3\.[0-2]) %/ },
+  ])
     it(`measures a gaze whose head swings by ${pixels} of 320 pixels, and sends no picture`, { timeout: 60000 }, async () => {
       const camera = join(folder, `gaze${pixels}.y4m`);
       swinging(camera, pixels);
@@ -128,7 +143,9 @@ describe("set-up", () => {
         await page.goto(`${address}/set-up/1/checks`);
         const bodies = sent(page);
         await page.click("[data-gaze]");
-        await page.waitForFunction(() => document.querySelector("[data-gaze-told]").textContent.includes("picture's width"), null, { timeout: 40000 });
+        await page.waitForFunction(() => document.querySelector("[data-gaze-told]").textContent.includes("picture's width"), null, {
+          timeout: 40000,
+        });
         assert.match(await page.textContent("[data-gaze-told]"), told);
         assert.ok(bodies.length === 1 && bodies[0].body.length < 5000);
         assert.ok(JSON.parse(bodies[0].body.toString()).every((shift) => Object.keys(shift).join() === "x,y"));
@@ -155,7 +172,9 @@ describe("set-up", () => {
     await visit({ expectErrors: true }, async (page) => {
       await page.goto(`${address}/set-up/1`);
       await page.selectOption("[name=source]", "Camera");
-      await page.waitForFunction(() => /camera.*use a photo or the drawn face/.test(document.querySelector(".transport .trouble").textContent));
+      await page.waitForFunction(() =>
+        /camera.*use a photo or the drawn face/.test(document.querySelector(".transport .trouble").textContent),
+      );
       await page.selectOption("[name=source]", "Photo");
       await page.setInputFiles("[name=photo]", { name: "list.png", mimeType: "image/png", buffer: Buffer.from("two pints of milk") });
       await page.waitForFunction(() => document.querySelector(".transport .trouble").textContent.startsWith("list.png: not a picture"));

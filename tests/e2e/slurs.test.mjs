@@ -26,7 +26,20 @@ describe("slurs", () => {
   });
 
   it("a partial too far is heard, drawn and named", { timeout: 120000 }, async () => {
-    const row = await spoken("slur-over", 0.5, "--instrument", "trumpet-bb", "--row", "G4~C5~G4", "--miss", "partial=1@2", "--beats", "4", "--tempo", "120");
+    const row = await spoken(
+      "slur-over",
+      0.5,
+      "--instrument",
+      "trumpet-bb",
+      "--row",
+      "G4~C5~G4",
+      "--miss",
+      "partial=1@2",
+      "--beats",
+      "4",
+      "--tempo",
+      "120",
+    );
     await visit({}, async (page) => {
       await page.goto(`${address}/slurs/7?drill=glide:0:3`);
       await page.click("[data-more]");
@@ -73,7 +86,10 @@ describe("slurs", () => {
       await page.goto(`${address}/slurs/7/lips?drill=glide:0:3`);
       await page.click("[data-go]");
       await page.waitForSelector("[data-tried=slurs]");
-      for (const [reach, says] of [["0", /kept sounding/], ["200", /partials? high/]]) {
+      for (const [reach, says] of [
+        ["0", /kept sounding/],
+        ["200", /partials? high/],
+      ]) {
         await page.fill("[name=reach]", reach);
         await page.dispatchEvent("[name=reach]", "change");
         await page.waitForFunction((words) => new RegExp(words).test(document.querySelector("[data-spoke]").textContent), says.source);

@@ -4,7 +4,10 @@ import { join } from "node:path";
 import { address, bocca, folder } from "./app.mjs";
 
 // Noise from one seed: -0.5 to 0.5 at every call.
-export const noise = (seed = 1) => () => (seed = (1103515245 * seed + 12345) % 2147483648) / 2147483648 - 0.5;
+export const noise =
+  (seed = 1) =>
+  () =>
+    (seed = (1103515245 * seed + 12345) % 2147483648) / 2147483648 - 0.5;
 
 // A recording in which the row comes some time after its beginning.
 export async function spoken(name, seconds, ...row) {

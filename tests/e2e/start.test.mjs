@@ -16,7 +16,8 @@ function start(args, env = process.env) {
 // A PATH with the plain tools of the system and only those of the two that are named.
 function pathWith(...tools) {
   const bin = mkdtempSync(join(folder, "bin-"));
-  for (const tool of ["bash", "dirname", "mkdir", "seq", "find", "sleep", "head", "grep", ...tools]) symlinkSync(spawnSync("which", [tool]).stdout.toString().trim(), join(bin, tool));
+  for (const tool of ["bash", "dirname", "mkdir", "seq", "find", "sleep", "head", "grep", ...tools])
+    symlinkSync(spawnSync("which", [tool]).stdout.toString().trim(), join(bin, tool));
   return { PATH: bin, HOME: process.env.HOME };
 }
 
@@ -53,10 +54,18 @@ describe("start", () => {
   });
 
   const folders = [
-    ["whose record is empty", () => left({ "bocca.db": "", "keys/key-1.xml": "<key />" }), /bocca\.db is empty, and a record was there before/],
+    [
+      "whose record is empty",
+      () => left({ "bocca.db": "", "keys/key-1.xml": "<key />" }),
+      /bocca\.db is empty, and a record was there before/,
+    ],
     ["whose record is gone", () => left({ "keys/key-1.xml": "<key />" }), /bocca\.db is missing, and a record was there before/],
     ["with something else in the record's place", () => left({ "bocca.db": "two pints of milk, and bread" }), /not a record of Bocca/],
-    ["with an empty key", () => left({ "bocca.db": "SQLite format 3".padEnd(100, "\0"), "keys/key-1.xml": "" }), /key-1\.xml is empty or broken/],
+    [
+      "with an empty key",
+      () => left({ "bocca.db": "SQLite format 3".padEnd(100, "\0"), "keys/key-1.xml": "" }),
+      /key-1\.xml is empty or broken/,
+    ],
     ["that another Bocca serves", () => join(folder, "record"), /another Bocca serves the record/],
   ];
   for (const [name, made, sentence] of folders) {

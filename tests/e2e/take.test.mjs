@@ -5,11 +5,17 @@ import { address, playAtOnce, visit, withApp } from "./app.mjs";
 
 withApp();
 
-const sizes = [{ width: 1280, height: 800 }, { width: 1024, height: 768 }, { width: 1920, height: 1080 }, { width: 390, height: 844 }];
+const sizes = [
+  { width: 1280, height: 800 },
+  { width: 1024, height: 768 },
+  { width: 1920, height: 1080 },
+  { width: 390, height: 844 },
+];
 const rows = ["/buzz/1", "/buzz/1/lips", "/tone/1", "/slurs/4", "/slurs/4/lips", "/breath/1", "/set-up/1", "/notes/1/hand"];
 
 // Where the transport lies, in whole pixels.
-const box = (page) => page.locator(".transport").evaluate((row) => Object.values(row.getBoundingClientRect().toJSON()).slice(0, 4).map(Math.round));
+const box = (page) =>
+  page.locator(".transport").evaluate((row) => Object.values(row.getBoundingClientRect().toJSON()).slice(0, 4).map(Math.round));
 
 async function play(page, path, character, tempo, led = "alone") {
   await page.goto(address + path);
@@ -22,20 +28,28 @@ async function play(page, path, character, tempo, led = "alone") {
 }
 
 // The frame of a drawing: what it was drawn on, and where the stage put it.
-const frameOf = (page) => page.locator("#stage svg[data-axis]").evaluate((svg) => ({ ...svg.dataset, box: [svg.viewBox.baseVal.width, svg.viewBox.baseVal.height], some: svg.querySelectorAll("*").length > 6 }));
+const frameOf = (page) =>
+  page.locator("#stage svg[data-axis]").evaluate((svg) => ({
+    ...svg.dataset,
+    box: [svg.viewBox.baseVal.width, svg.viewBox.baseVal.height],
+    some: svg.querySelectorAll("*").length > 6,
+  }));
 
 // Waits for the second thread: the first is whole by then, and is not drawn again with every picture.
 async function isDrawnThreadByThread(page) {
   await page.waitForFunction(() => document.querySelectorAll(".live-threads .thread").length >= 2, null, { timeout: 60000 });
-  const { drawn, again } = await page.evaluate(() => new Promise((resolve) => {
-    const first = document.querySelector(".live-threads .thread");
-    const drawn = first.querySelector("path").getAttribute("d").length;
-    const changed = [];
-    new MutationObserver((changes) => {
-      changed.push(...changes.map((change) => change.target));
-      if (changed.length >= 20) resolve({ drawn, again: changed.filter((path) => path.closest(".thread") === first).length });
-    }).observe(document.querySelector(".live-threads"), { subtree: true, attributeFilter: ["d"] });
-  }));
+  const { drawn, again } = await page.evaluate(
+    () =>
+      new Promise((resolve) => {
+        const first = document.querySelector(".live-threads .thread");
+        const drawn = first.querySelector("path").getAttribute("d").length;
+        const changed = [];
+        new MutationObserver((changes) => {
+          changed.push(...changes.map((change) => change.target));
+          if (changed.length >= 20) resolve({ drawn, again: changed.filter((path) => path.closest(".thread") === first).length });
+        }).observe(document.querySelector(".live-threads"), { subtree: true, attributeFilter: ["d"] });
+      }),
+  );
   assert.ok(drawn > 500, `${drawn} letters of path`);
   assert.equal(again, 0);
 }
@@ -44,17 +58,33 @@ async function isDrawnThreadByThread(page) {
 async function isOnTheRungBelow(page) {
   await page.waitForFunction(() => document.querySelector(".live-threads path")?.getAttribute("d").length > 400);
   const { drawn, rungs } = await page.evaluate(() => {
-    const points = document.querySelector(".live-threads path").getAttribute("d").slice(1).split("L").map((point) => Number(point.split(" ")[1]));
-    const rungs = [...document.querySelectorAll(".rung-line[data-partial]")].map((rung) => ({ y: Number(rung.querySelector("line").getAttribute("y1")), meant: rung.classList.contains("meant") }));
+    const points = document
+      .querySelector(".live-threads path")
+      .getAttribute("d")
+      .slice(1)
+      .split("L")
+      .map((point) => Number(point.split(" ")[1]));
+    const rungs = [...document.querySelectorAll(".rung-line[data-partial]")].map((rung) => ({
+      y: Number(rung.querySelector("line").getAttribute("y1")),
+      meant: rung.classList.contains("meant"),
+    }));
     return { drawn: points.sort((a, b) => a - b)[points.length >> 1], rungs };
   });
   const meant = rungs.find((rung) => rung.meant).y;
-  const below = rungs.map((rung) => rung.y).filter((y) => y > meant).sort((a, b) => a - b)[0];
+  const below = rungs
+    .map((rung) => rung.y)
+    .filter((y) => y > meant)
+    .sort((a, b) => a - b)[0];
   assert.ok(Math.abs(drawn - below) < (below - meant) / 6, `drawn at ${drawn}; the rung meant at ${meant}, the one below at ${below}`);
 }
 
 describe("a take", () => {
-  for (const [stop, path, character, written, led] of [["buzz", "/buzz/1?drill=steady-line", "good", ".gate, .try .asked", "alone"], ["buzz of several kinds", "/buzz/1?drill=lips-tune", "good", ".strip .asked", "alone"], ["tone", "/tone/1?drill=what-came&notes=G4", "one-low", ".wire, .head, .rung-line.meant", "first"], ["slurs", "/slurs/4?drill=pair:0:3", "good", ".wire, .head, .rung-line.meant", "with"]])
+  for (const [stop, path, character, written, led] of [
+    ["buzz", "/buzz/1?drill=steady-line", "good", ".gate, .try .asked", "alone"],
+    ["buzz of several kinds", "/buzz/1?drill=lips-tune", "good", ".strip .asked", "alone"],
+    ["tone", "/tone/1?drill=what-came&notes=G4", "one-low", ".wire, .head, .rung-line.meant", "first"],
+    ["slurs", "/slurs/4?drill=pair:0:3", "good", ".wire, .head, .rung-line.meant", "with"],
+  ])
     it(`stays on one drawing: ${stop}, led ${led}`, { timeout: 90000 }, async () => {
       await visit({}, async (page) => {
         await page.goto(address + path);
@@ -123,33 +153,39 @@ describe("a take", () => {
       });
       await page.waitForSelector("[data-summary]", { timeout: 60000 });
       // A word in passing has gone by itself.
-      await page.waitForFunction(() => !/A take is running/.test(document.querySelector(".transport .trouble").textContent), null, { timeout: 6000 });
+      await page.waitForFunction(() => !/A take is running/.test(document.querySelector(".transport .trouble").textContent), null, {
+        timeout: 6000,
+      });
       assert.equal(await page.locator("#stage .thread").count(), 1);
       assert.equal(await page.evaluate(() => !window.dispatchEvent(new Event("beforeunload", { cancelable: true }))), false);
     });
   });
 
-  it("of the practice player is a demonstration, said on the stage, and the next page listens to the pupil again", { timeout: 60000 }, async () => {
-    await visit({}, async (page) => {
-      await page.goto(`${address}/buzz/1?drill=steady-line`);
-      assert.equal(await page.locator("[data-nobody]").isVisible(), false);
-      await page.selectOption("[name=source]", "PracticePlayer");
-      assert.match(await page.textContent("#stage [data-nobody]:visible"), /nobody is playing/);
-      await page.check("[name=atonce]");
-      await page.click("[data-go]");
-      await page.waitForSelector("[data-demonstration]");
-      assert.ok(await page.locator("#stage [data-nobody]").isVisible());
-      assert.equal(await page.locator("[data-keep]").count(), 0);
-      await page.click("[data-accept]");
-      assert.equal(await page.inputValue("[name=source]"), "Microphone");
-      await page.selectOption("[name=source]", "PracticePlayer");
-      for (const next of ["/buzz/2", "/tone/1", "/slurs/4"]) {
-        await page.goto(address + next);
-        await page.waitForSelector("[data-go]:enabled");
-        assert.equal(await page.inputValue("[name=source]"), "Microphone", next);
-      }
-    });
-  });
+  it(
+    "of the practice player is a demonstration, said on the stage, and the next page listens to the pupil again",
+    { timeout: 60000 },
+    async () => {
+      await visit({}, async (page) => {
+        await page.goto(`${address}/buzz/1?drill=steady-line`);
+        assert.equal(await page.locator("[data-nobody]").isVisible(), false);
+        await page.selectOption("[name=source]", "PracticePlayer");
+        assert.match(await page.textContent("#stage [data-nobody]:visible"), /nobody is playing/);
+        await page.check("[name=atonce]");
+        await page.click("[data-go]");
+        await page.waitForSelector("[data-demonstration]");
+        assert.ok(await page.locator("#stage [data-nobody]").isVisible());
+        assert.equal(await page.locator("[data-keep]").count(), 0);
+        await page.click("[data-accept]");
+        assert.equal(await page.inputValue("[name=source]"), "Microphone");
+        await page.selectOption("[name=source]", "PracticePlayer");
+        for (const next of ["/buzz/2", "/tone/1", "/slurs/4"]) {
+          await page.goto(address + next);
+          await page.waitForSelector("[data-go]:enabled");
+          assert.equal(await page.inputValue("[name=source]"), "Microphone", next);
+        }
+      });
+    },
+  );
 
   it("that was not judged is offered again after a reload, and can be let go", { timeout: 90000 }, async () => {
     await visit({ alters: true, expectErrors: true }, async (page) => {
@@ -193,7 +229,11 @@ describe("the transport", () => {
         for (const [i, viewport] of sizes.entries()) {
           await page.setViewportSize(viewport);
           const where = `${path} at ${viewport.width} x ${viewport.height}`;
-          assert.equal(await page.locator(".transport").evaluate((row) => row.scrollWidth > row.clientWidth), false, `${where} has more than its row holds`);
+          assert.equal(
+            await page.locator(".transport").evaluate((row) => row.scrollWidth > row.clientWidth),
+            false,
+            `${where} has more than its row holds`,
+          );
           const here = await box(page);
           assert.deepEqual(here, (first[i] ??= here), where);
           assert.equal(here[1] + here[3], viewport.height, where);
@@ -224,7 +264,14 @@ describe("the transport", () => {
     it(`leaves no drawn text under 11 px on a phone: ${path}`, { timeout: 60000 }, async () => {
       await visit({ viewport: sizes[3] }, async (page) => {
         await page.goto(address + path);
-        const smallest = await page.evaluate(() => Math.min(99, ...[...document.querySelectorAll("#stage svg text")].filter((text) => text.getClientRects().length > 0).map((text) => parseFloat(getComputedStyle(text).fontSize) * text.getScreenCTM().a)));
+        const smallest = await page.evaluate(() =>
+          Math.min(
+            99,
+            ...[...document.querySelectorAll("#stage svg text")]
+              .filter((text) => text.getClientRects().length > 0)
+              .map((text) => parseFloat(getComputedStyle(text).fontSize) * text.getScreenCTM().a),
+          ),
+        );
         assert.ok(smallest >= 11, `drawn text of ${smallest} px`);
       });
     });

@@ -9,7 +9,24 @@ withApp();
 describe("tone", () => {
   it("asked D on 1-3, the partial below comes: the screen says so and offers the cue", { timeout: 120000 }, async () => {
     // Two tries of four counts at 120, four counts apart.
-    const row = await spoken("one-low", 0.5, "--instrument", "trumpet-bb", "--row", "D4 D4", "--setting", "1-3 1-3", "--miss", "partial=-1", "--beats", "8", "--share", "0.5", "--tempo", "120");
+    const row = await spoken(
+      "one-low",
+      0.5,
+      "--instrument",
+      "trumpet-bb",
+      "--row",
+      "D4 D4",
+      "--setting",
+      "1-3 1-3",
+      "--miss",
+      "partial=-1",
+      "--beats",
+      "8",
+      "--share",
+      "0.5",
+      "--tempo",
+      "120",
+    );
     await visit({}, async (page) => {
       await hearFile(page, "/tone/7?drill=what-came&notes=D4&settings=1-3", row, 120);
       assert.match(await page.textContent("[data-summary]"), /D4 came out as G3: one partial low. Valves right/);
@@ -25,7 +42,22 @@ describe("tone", () => {
   });
 
   it("a trombone's slide three centimetres short is told in centimetres", { timeout: 120000 }, async () => {
-    const row = await spoken("slide", 0.5, "--instrument", "trombone", "--row", "A2 A2", "--miss", "slide-in=3", "--beats", "8", "--share", "0.5", "--tempo", "120");
+    const row = await spoken(
+      "slide",
+      0.5,
+      "--instrument",
+      "trombone",
+      "--row",
+      "A2 A2",
+      "--miss",
+      "slide-in=3",
+      "--beats",
+      "8",
+      "--share",
+      "0.5",
+      "--tempo",
+      "120",
+    );
     await visit({}, async (page) => {
       await hearFile(page, "/tone/3?drill=what-came&notes=A2", row, 120);
       assert.match(await page.textContent("[data-summary]"), /cents sharp: the slide is [23]\.\d cm too far in\. Move it out/);

@@ -144,7 +144,10 @@ export const breath = () => ({
       const late = played ? 0 : (context.outputLatency || 0) + (context.baseLatency || 0);
       const over = first + late + plan.totalSeconds + tailSeconds;
       await capture.reach(over);
-      await this.keep({ first: leadSeconds, source: played ? "PracticePlayer" : "Microphone" }, capture.wav(first + late - leadSeconds, over).wav);
+      await this.keep(
+        { first: leadSeconds, source: played ? "PracticePlayer" : "Microphone" },
+        capture.wav(first + late - leadSeconds, over).wav,
+      );
     } finally {
       capture?.close();
       silence.forEach((end) => end());
@@ -153,7 +156,12 @@ export const breath = () => ({
   },
 
   async practice(context, asked) {
-    const query = new URLSearchParams({ handler: "Practice", ...asked, fault: this.field("fault").value, seed: Math.floor(Math.random() * 1e6) });
+    const query = new URLSearchParams({
+      handler: "Practice",
+      ...asked,
+      fault: this.field("fault").value,
+      seed: Math.floor(Math.random() * 1e6),
+    });
     const response = await fetch(`/breath/${this.$root.dataset.pupil}?${query}`);
     if (!response.ok) throw new Error(await refusal(response, "The practice player could not play. Try once more."));
     return context.decodeAudioData(await response.arrayBuffer());
@@ -184,7 +192,11 @@ export const breath = () => ({
             shown = index;
             cues.push({ kind: phase.kind, planned: first + phase.start, shown: now });
           }
-          this.show(phase.air ? `${kinds[phase.kind]}, ${phase.air}` : kinds[phase.kind], Math.floor((at - phase.start) / beat) + 1, fullness(plan.phases, index, (at - phase.start) / phase.seconds));
+          this.show(
+            phase.air ? `${kinds[phase.kind]}, ${phase.air}` : kinds[phase.kind],
+            Math.floor((at - phase.start) / beat) + 1,
+            fullness(plan.phases, index, (at - phase.start) / phase.seconds),
+          );
           const cursor = this.$root.querySelector("[data-cursor]");
           const x = Number(cursor.dataset.from) + (at / plan.totalSeconds) * Number(cursor.dataset.width);
           cursor.setAttribute("x1", x);
@@ -246,7 +258,14 @@ export const breath = () => ({
 
   // What was breathed waits in this browser until the record has it; sent twice, it is kept once.
   async keep(fields, sound) {
-    const drill = { key: this.done.key, stop: "breath", pupil: this.$root.dataset.pupil, at: Date.now(), fields: { ...this.done, ...fields }, sound };
+    const drill = {
+      key: this.done.key,
+      stop: "breath",
+      pupil: this.$root.dataset.pupil,
+      at: Date.now(),
+      fields: { ...this.done, ...fields },
+      sound,
+    };
     await store(drill);
     this.unsent = drill;
     await this.send(drill);
@@ -279,7 +298,11 @@ export const breath = () => ({
     const page = new DOMParser().parseFromString(await response.text(), "text/html");
     await forget(key);
     this.unsent = null;
-    for (const [name, place] of [["stream", "[data-stream]"], ["outcome", "[data-outcome]"], ["next", "[data-next-block]"]])
+    for (const [name, place] of [
+      ["stream", "[data-stream]"],
+      ["outcome", "[data-outcome]"],
+      ["next", "[data-next-block]"],
+    ])
       this.$root.querySelector(place).replaceChildren(...page.querySelector(`[data-to=${name}]`).childNodes);
     this.$root.dataset.kept = page.querySelector("[data-kept]").dataset.kept;
   },
@@ -294,7 +317,12 @@ export const breath = () => ({
 
 // Every beat of a plan on the audio clock, the first of each phase accented.
 function beatsOf(plan, first, beat) {
-  const beats = plan.phases.flatMap((phase) => Array.from({ length: Math.max(1, Math.round(phase.seconds / beat)) }, (_, i) => ({ at: first + phase.start + i * beat, accent: i === 0 })));
+  const beats = plan.phases.flatMap((phase) =>
+    Array.from({ length: Math.max(1, Math.round(phase.seconds / beat)) }, (_, i) => ({
+      at: first + phase.start + i * beat,
+      accent: i === 0,
+    })),
+  );
   return beats.filter(({ at }, i) => i === 0 || at - beats[i - 1].at > 0.02);
 }
 

@@ -35,7 +35,8 @@ export class Capture {
 
   // A room is never as still as a line that is off: what stays under this for so long is no sound (peak; seconds; ours).
   #hearsNothing({ from, samples }) {
-    const stillest = 0.0002, seconds = 2.5;
+    const stillest = 0.0002,
+      seconds = 2.5;
     if (this.#listensFrom === null) return;
     const hears = samples.some((sample) => Math.abs(sample) > stillest);
     if (hears) this.#listensFrom = from + samples.length;
@@ -47,7 +48,9 @@ export class Capture {
 
   // Every kind of processing is off: it destroys what is to be measured. A microphone that goes away is told at once.
   async fromMicrophone(lost) {
-    const stream = await navigator.mediaDevices.getUserMedia({ audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 } });
+    const stream = await navigator.mediaDevices.getUserMedia({
+      audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 1 },
+    });
     const [track] = stream.getAudioTracks();
     if (track.muted) {
       track.stop();

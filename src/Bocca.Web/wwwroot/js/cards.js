@@ -85,7 +85,10 @@ export const cards = () => ({
     const [seconds, bar] = [60 / Number(tempo), Number(beats)];
     const first = context.currentTime + 0.15;
     this.counting = true;
-    this.silence = clicks(tone, Array.from({ length: 64 * bar }, (_, i) => ({ at: first + i * seconds, accent: i % bar === 0 })));
+    this.silence = clicks(
+      tone,
+      Array.from({ length: 64 * bar }, (_, i) => ({ at: first + i * seconds, accent: i % bar === 0 })),
+    );
     const step = () => {
       if (!this.counting) {
         this.count = "";

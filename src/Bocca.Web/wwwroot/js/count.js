@@ -18,7 +18,7 @@ export const count = () => {
       this.listener = (event) => this.key(event);
       window.addEventListener("keydown", this.listener);
       this.home.addEventListener("pointerdown", (event) => event.target.closest("[data-tap]") && this.tap(event));
-      this.home.addEventListener("bocca:tap", ({ detail }) => this.running ? this.tap(detail) : this.toggle());
+      this.home.addEventListener("bocca:tap", ({ detail }) => (this.running ? this.tap(detail) : this.toggle()));
       this.shown();
     },
 
@@ -34,19 +34,24 @@ export const count = () => {
 
     nextWords() {
       if (this.running) return this.label === "listen" ? "Listen to the end." : "The count leads.";
-      return this.home && this.ledBy() === "first" ? "Press Start: listen, four counts in, then go." : "Press Start: four counts in, then go.";
+      return this.home && this.ledBy() === "first"
+        ? "Press Start: listen, four counts in, then go."
+        : "Press Start: four counts in, then go.";
     },
 
     async shown() {
       const missing = this.home.querySelector("[data-delay-missing]");
       if (missing) missing.hidden = Number(localStorage.getItem("bocca.delay.ms")) > 0;
-      for (const card of this.home.querySelectorAll("[data-rhythm]")) card.replaceChildren(await engrave(card.dataset.rhythm, card.clientWidth || 600, false, { spread: 0.9, scale: 70 }));
+      for (const card of this.home.querySelectorAll("[data-rhythm]"))
+        card.replaceChildren(await engrave(card.dataset.rhythm, card.clientWidth || 600, false, { spread: 0.9, scale: 70 }));
       this.home.setAttribute("data-ready", "");
     },
 
     // Everything on the page but the cards themselves goes with the choice; other cards come where none are named.
     address(cards) {
-      const query = Object.fromEntries(["drill", "tempo", "metre", "gap", "counts", "many", "bars"].map((name) => [name, this.field(name).value]));
+      const query = Object.fromEntries(
+        ["drill", "tempo", "metre", "gap", "counts", "many", "bars"].map((name) => [name, this.field(name).value]),
+      );
       return `/ear/count/${this.home.dataset.pupil}?${new URLSearchParams(cards ? { ...query, own: cards } : query)}`;
     },
 
@@ -117,7 +122,18 @@ export const count = () => {
       this.field("taps").value = this.tapped.map((at) => at.toFixed(4)).join(" ");
       this.tapsFrom = null;
       const asked = { ...this.asked(drill), request: this.request, source: this.source, tense: this.field("tense").checked };
-      return { key: crypto.randomUUID(), stop: "ear/count", pupil: this.home.dataset.pupil, at: Date.now(), sound, name, asked, firstCue, missing, finished: null };
+      return {
+        key: crypto.randomUUID(),
+        stop: "ear/count",
+        pupil: this.home.dataset.pupil,
+        at: Date.now(),
+        sound,
+        name,
+        asked,
+        firstCue,
+        missing,
+        finished: null,
+      };
     },
 
     async modelled(context) {
@@ -147,8 +163,9 @@ export const count = () => {
     halves(event) {
       const question = event.currentTarget.closest("[data-halves]");
       const right = event.currentTarget.dataset.half === question.dataset.halves;
-      question.querySelector("[data-halves-said]").textContent = right ? `Yes: ${question.dataset.halves} half beats.` : "Count the lines of the grid under it.";
+      question.querySelector("[data-halves-said]").textContent = right
+        ? `Yes: ${question.dataset.halves} half beats.`
+        : "Count the lines of the grid under it.";
     },
-
   };
 };

@@ -104,7 +104,8 @@ export const delay = () => ({
       body.append("taps", this.tapped.map((at) => at.toFixed(4)).join(" "));
       body.append("outMs", 1000 * ((context.outputLatency || 0) + (context.baseLatency || 0)));
       const { habitMs, spreadMs } = await this.ask("Taps", body);
-      this.habit = `You tap ${Math.abs(Math.round(habitMs))} ms ${habitMs < 0 ? "before" : "after"} the click, give or take ${Math.max(1, Math.round(spreadMs))}.`;
+      const [off, spread] = [Math.abs(Math.round(habitMs)), Math.max(1, Math.round(spreadMs))];
+      this.habit = `You tap ${off} ms ${habitMs < 0 ? "before" : "after"} the click, give or take ${spread}.`;
       localStorage.setItem("bocca.delay.habit", this.habit);
     });
   },
@@ -114,7 +115,11 @@ export const delay = () => ({
   },
 
   async ask(handler, body) {
-    const response = await fetch(`/ear/delay/${this.$root.dataset.pupil}?handler=${handler}`, { method: "POST", body, headers: { "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content } });
+    const response = await fetch(`/ear/delay/${this.$root.dataset.pupil}?handler=${handler}`, {
+      method: "POST",
+      body,
+      headers: { "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content },
+    });
     if (!response.ok) throw new Error(await refusal(response, "It could not be measured. Try once more."));
     return response.json();
   },

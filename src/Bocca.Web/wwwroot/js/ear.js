@@ -3,7 +3,6 @@ import { engrave } from "./notation.js";
 import { audio, inWords, line } from "./sound.js";
 import { taking } from "./take.js";
 
-
 // The ear: a question is heard, answered by taps, sung, played.
 export const ear = () => {
   const take = taking("ear", []);
@@ -37,7 +36,8 @@ export const ear = () => {
       if (this.running) return this.label === "listen" ? "Listen to the end." : this.label.startsWith("sing") ? "Sing it." : "Play it.";
       if (!asked) return "";
       if (asked.taponly) return "Press Start: listen, then tap.";
-      if (Number(asked.taps) > 0 && this.taps.length < Number(asked.taps)) return `Hear it, tap ${asked.taps === "1" ? "it" : `${asked.taps}, in order`}; then press Start.`;
+      if (Number(asked.taps) > 0 && this.taps.length < Number(asked.taps))
+        return `Hear it, tap ${asked.taps === "1" ? "it" : `${asked.taps}, in order`}; then press Start.`;
       return "Press Start: listen, then four counts in.";
     },
 
@@ -61,11 +61,14 @@ export const ear = () => {
     },
 
     chooseStep() {
-      location.assign(`/ear/${this.home.dataset.pupil}?${new URLSearchParams({ drill: this.field("drill").value, level: String(Number(this.field("step").value) - 1) })}`);
+      const query = new URLSearchParams({ drill: this.field("drill").value, level: String(Number(this.field("step").value) - 1) });
+      location.assign(`/ear/${this.home.dataset.pupil}?${query}`);
     },
 
     chooseLine() {
-      location.assign(`/ear/${this.home.dataset.pupil}?${new URLSearchParams({ drill: this.field("drill").value, line: this.field("line").value })}`);
+      location.assign(
+        `/ear/${this.home.dataset.pupil}?${new URLSearchParams({ drill: this.field("drill").value, line: this.field("line").value })}`,
+      );
     },
 
     // Small staves on the buttons, the written one, and nothing tapped yet.
@@ -73,7 +76,12 @@ export const ear = () => {
       this.taps = [];
       this.label = "";
       const staff = this.home.querySelector("[data-notation]");
-      if (staff) staff.querySelector(".engraved").replaceChildren(await engrave(JSON.parse(staff.querySelector("[data-score]").textContent), staff.clientWidth, false, { spread: 0.9 }));
+      if (staff)
+        staff
+          .querySelector(".engraved")
+          .replaceChildren(
+            await engrave(JSON.parse(staff.querySelector("[data-score]").textContent), staff.clientWidth, false, { spread: 0.9 }),
+          );
       for (const note of this.home.querySelectorAll("[data-note]")) note.replaceChildren(await engrave(note.dataset.note, 180));
       this.home.setAttribute("data-ready", "");
     },
@@ -125,9 +133,11 @@ export const ear = () => {
       if (this.taps.length >= most) this.taps = [];
       this.taps = [...this.taps, choice];
       asked.value = this.taps.join(" ");
-      for (const button of this.home.querySelectorAll("[data-choice]")) button.setAttribute("aria-pressed", this.taps.includes(button.dataset.choice));
+      for (const button of this.home.querySelectorAll("[data-choice]"))
+        button.setAttribute("aria-pressed", this.taps.includes(button.dataset.choice));
       const names = this.taps.map((id) => this.home.querySelector(`[data-choice="${CSS.escape(id)}"]`).dataset.name);
-      this.home.querySelector("[data-tapped-line]").textContent = `Tapped: ${names.join(", ")}${this.taps.length < most ? " …" : asked.dataset.taponly || asked.dataset.marks ? "" : ". Now press Start, and play it."}`;
+      const goesOn = this.taps.length < most ? " …" : asked.dataset.taponly || asked.dataset.marks ? "" : ". Now press Start, and play it.";
+      this.home.querySelector("[data-tapped-line]").textContent = `Tapped: ${names.join(", ")}${goesOn}`;
       if (this.taps.length === most && asked.dataset.taponly) await this.answer();
     },
 
@@ -135,7 +145,8 @@ export const ear = () => {
       if (!this.tapping() || this.taps.length === 0) return;
       this.taps = this.taps.slice(0, -1);
       this.tapping().value = this.taps.join(" ");
-      for (const button of this.home.querySelectorAll("[data-choice]")) button.setAttribute("aria-pressed", this.taps.includes(button.dataset.choice));
+      for (const button of this.home.querySelectorAll("[data-choice]"))
+        button.setAttribute("aria-pressed", this.taps.includes(button.dataset.choice));
       this.home.querySelector("[data-tapped-line]").textContent = this.taps.length ? `Tapped: ${this.taps.join(", ")} …` : "";
     },
 
@@ -157,7 +168,12 @@ export const ear = () => {
       const beat = 60 / Number(tempo);
       const at = tone.now() + 0.1;
       this.silenced?.forEach((silence) => silence());
-      const notes = model ? model.split(" ").map((each) => each.split(":").map(Number)).map(([hertz, startBeat, beats, accent]) => ({ hertz, startBeat, beats, accent })) : [];
+      const notes = model
+        ? model
+            .split(" ")
+            .map((each) => each.split(":").map(Number))
+            .map(([hertz, startBeat, beats, accent]) => ({ hertz, startBeat, beats, accent }))
+        : [];
       const heard = notes.length ? [line(tone, notes, at, beat, this.timbre())] : [];
       // A strong beat is doubled an octave below.
       for (const each of notes.filter(({ accent }) => accent)) heard.push(line(tone, [{ ...each, hertz: each.hertz / 2 }], at, beat));

@@ -5,7 +5,10 @@ let made;
 let read;
 
 async function load() {
-  const [{ default: createModule }, { VerovioToolkit }] = await Promise.all([import("../lib/verovio-module.mjs"), import("../lib/verovio.mjs")]);
+  const [{ default: createModule }, { VerovioToolkit }] = await Promise.all([
+    import("../lib/verovio-module.mjs"),
+    import("../lib/verovio.mjs"),
+  ]);
   return new VerovioToolkit(await createModule());
 }
 

@@ -7,7 +7,15 @@ export const firstNotes = () => ({
     this.notes = this.$el.dataset.order.split(" ").filter((note) => note);
   },
   get items() {
-    return this.notes.map((note, place) => ({ note, shown: note.replace(/(?<=[A-G])b/g, "♭").replace("#", "♯"), first: place === 0, last: place === this.notes.length - 1, earlier: `${note} earlier`, later: `${note} later`, out: `leave out ${note}` }));
+    return this.notes.map((note, place) => ({
+      note,
+      shown: note.replace(/(?<=[A-G])b/g, "♭").replace("#", "♯"),
+      first: place === 0,
+      last: place === this.notes.length - 1,
+      earlier: `${note} earlier`,
+      later: `${note} later`,
+      out: `leave out ${note}`,
+    }));
   },
   get order() {
     return this.notes.join(" ");

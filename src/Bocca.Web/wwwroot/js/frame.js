@@ -13,7 +13,9 @@ async function find(name) {
   const list = document.querySelector("#finder .finder-list");
   const asked = (list.dataset.asked = `${Number(list.dataset.asked ?? 0) + 1}`);
   const sought = new URLSearchParams({ name, place: list.dataset.place });
-  const answer = await fetch(`/pupils/find?${sought}`).then((found) => (found.ok ? found.text() : Promise.reject(found.status))).catch(() => null);
+  const answer = await fetch(`/pupils/find?${sought}`)
+    .then((found) => (found.ok ? found.text() : Promise.reject(found.status)))
+    .catch(() => null);
   if (list.dataset.asked !== asked) return finding;
   if (answer === null) list.textContent = "Bocca does not answer. Is it still running?";
   else list.innerHTML = answer;
@@ -148,19 +150,28 @@ function tapped(event) {
 }
 
 // A list that leads to another page does so when a choice is made: with the keyboard on Enter, or on leaving it, not at every arrow.
-let waiting = null, byKey = false;
-document.addEventListener("keydown", (event) => {
-  const list = event.target.closest?.("select[data-leads]");
-  byKey = Boolean(list) && event.key !== "Enter";
-  if (list && event.key === "Enter" && waiting === list) lead(list);
-}, true);
+let waiting = null,
+  byKey = false;
+document.addEventListener(
+  "keydown",
+  (event) => {
+    const list = event.target.closest?.("select[data-leads]");
+    byKey = Boolean(list) && event.key !== "Enter";
+    if (list && event.key === "Enter" && waiting === list) lead(list);
+  },
+  true,
+);
 document.addEventListener("pointerdown", () => (byKey = false), true);
-document.addEventListener("change", (event) => {
-  const list = event.target.closest?.("select[data-leads]");
-  if (!list || !byKey || event.detail === "leads") return;
-  event.stopImmediatePropagation();
-  waiting = list;
-}, true);
+document.addEventListener(
+  "change",
+  (event) => {
+    const list = event.target.closest?.("select[data-leads]");
+    if (!list || !byKey || event.detail === "leads") return;
+    event.stopImmediatePropagation();
+    waiting = list;
+  },
+  true,
+);
 document.addEventListener("focusout", (event) => event.target === waiting && lead(waiting), true);
 function lead(list) {
   [waiting, byKey] = [null, false];
@@ -172,9 +183,13 @@ function leaving(event) {
   event.preventDefault();
   window.dispatchEvent(new Event("bocca:leaving"));
 }
-document.addEventListener("click", (event) => {
-  if (document.querySelector(".work.taking") && event.target.closest("a[href], [data-dialog='finder']")) leaving(event);
-}, true);
+document.addEventListener(
+  "click",
+  (event) => {
+    if (document.querySelector(".work.taking") && event.target.closest("a[href], [data-dialog='finder']")) leaving(event);
+  },
+  true,
+);
 
 // What of the transport does not fit its row opens above it.
 export function unfold(transport, open) {
@@ -199,11 +214,15 @@ document.addEventListener("submit", ({ target: form }) => {
   const key = Object.assign(document.createElement("input"), { type: "hidden", name: "once", value: crypto.randomUUID() });
   form.append(key);
 });
-window.addEventListener("pageshow", ({ persisted }) => persisted && document.querySelectorAll("input[name=once]").forEach((key) => key.remove()));
+window.addEventListener(
+  "pageshow",
+  ({ persisted }) => persisted && document.querySelectorAll("input[name=once]").forEach((key) => key.remove()),
+);
 
 // Who takes a line from a list, or brings it back, reads on where they were.
 document.addEventListener("submit", (event) => {
-  if (event.target.closest("[data-stays], .told")) sessionStorage.setItem("bocca.read", JSON.stringify({ at: location.pathname, y: window.scrollY }));
+  if (event.target.closest("[data-stays], .told"))
+    sessionStorage.setItem("bocca.read", JSON.stringify({ at: location.pathname, y: window.scrollY }));
 });
 const read = JSON.parse(sessionStorage.getItem("bocca.read") ?? "null");
 sessionStorage.removeItem("bocca.read");

@@ -73,13 +73,18 @@ export const gaze = () => ({
       }
       const response = await fetch(`/set-up/${this.$root.dataset.pupil}/checks?handler=Gaze`, {
         method: "POST",
-        headers: { "Content-Type": "application/json", "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content, "X-Once": crypto.randomUUID() },
+        headers: {
+          "Content-Type": "application/json",
+          "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content,
+          "X-Once": crypto.randomUUID(),
+        },
         body: JSON.stringify(shifts.map(({ x, y }) => ({ x: Number(x.toFixed(4)), y: Number(y.toFixed(4)) }))),
       });
       if (!response.ok) throw new Error(await refusal(response, "The head's motion could not be measured. Once more."));
       this.told = await response.text();
     } catch (problem) {
-      this.told = problem.name === "NotAllowedError" || problem.name === "NotFoundError" ? "There is no camera to look with." : problem.message;
+      this.told =
+        problem.name === "NotAllowedError" || problem.name === "NotFoundError" ? "There is no camera to look with." : problem.message;
     } finally {
       stream?.getTracks().forEach((track) => track.stop());
       this.words = "Measure with the camera";

@@ -26,12 +26,17 @@ export const hand = () => ({
   },
 
   init() {
-    for (const [name, place] of [["nowWords", "[x-text=nowWords]"], ["summary", "[x-text=summary]"], ["nextWords", "[x-text=nextWords]"]]) this[name] = this.$root.querySelector(place).textContent;
+    for (const [name, place] of [
+      ["nowWords", "[x-text=nowWords]"],
+      ["summary", "[x-text=summary]"],
+      ["nextWords", "[x-text=nextWords]"],
+    ])
+      this[name] = this.$root.querySelector(place).textContent;
     this.points = JSON.parse(this.$root.dataset.points);
     this.listener = (event) => this.key(event);
     window.addEventListener("keydown", this.listener, true);
-    window.addEventListener("keyup", this.lifter = (event) => this.lift(event));
-    this.leaver = (event) => this.running || this.unsent ? event.preventDefault() : undefined;
+    window.addEventListener("keyup", (this.lifter = (event) => this.lift(event)));
+    this.leaver = (event) => (this.running || this.unsent ? event.preventDefault() : undefined);
     window.addEventListener("beforeunload", this.leaver);
   },
 
@@ -108,7 +113,11 @@ export const hand = () => ({
   // The target first, then the slide's own sound while it is drawn.
   play(hertz) {
     const { tone } = this.sound;
-    this.voice ??= new tone.Synth({ oscillator: { type: "fattriangle", count: 2, spread: 6 }, envelope: { attack: 0.03, decay: 0.1, sustain: 0.8, release: 0.1 }, volume: -14 }).toDestination();
+    this.voice ??= new tone.Synth({
+      oscillator: { type: "fattriangle", count: 2, spread: 6 },
+      envelope: { attack: 0.03, decay: 0.1, sustain: 0.8, release: 0.1 },
+      volume: -14,
+    }).toDestination();
     this.voice.triggerAttackRelease(hertz, 1.2);
     this.begun = performance.now() + 1200;
   },
@@ -120,14 +129,23 @@ export const hand = () => ({
   },
 
   key(event) {
-    if (!this.running || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]") || ["SELECT", "TEXTAREA"].includes(event.target.tagName)) return;
+    if (
+      !this.running ||
+      event.ctrlKey ||
+      event.metaKey ||
+      event.altKey ||
+      document.querySelector("dialog[open]") ||
+      ["SELECT", "TEXTAREA"].includes(event.target.tagName)
+    )
+      return;
     const [deed, valve] = [pressed(event, "hand-drill")?.deed, valveOf(event)];
     const prompt = this.prompts[this.at];
     if (deed === "away") this.stop("Stopped; what was done so far is not kept.");
     else if (deed === "give") this.give();
     else if (prompt.choices.length && valve) this.$root.querySelectorAll("[data-choice]")[Number(valve) - 1]?.click();
     else if (valve) this.press(valve, true);
-    else if (this.$root.dataset.slide && (deed === "before" || deed === "after")) (prompt.cm === null ? this.shift(deed === "after" ? 1 : -1) : this.nudge(deed === "after" ? 0.5 : -0.5));
+    else if (this.$root.dataset.slide && (deed === "before" || deed === "after"))
+      prompt.cm === null ? this.shift(deed === "after" ? 1 : -1) : this.nudge(deed === "after" ? 0.5 : -0.5);
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -178,7 +196,9 @@ export const hand = () => ({
   drawSlide(event) {
     this.slideTo(Number(event.target.value));
     if (!this.running || !this.prompts[this.at].hertz) return;
-    const point = this.points.reduce((near, each) => (Math.abs(each.cm - event.target.value) < Math.abs(near.cm - event.target.value) ? each : near));
+    const point = this.points.reduce((near, each) =>
+      Math.abs(each.cm - event.target.value) < Math.abs(near.cm - event.target.value) ? each : near,
+    );
     this.play(point.hertz);
   },
 
@@ -192,7 +212,8 @@ export const hand = () => ({
     if (!this.running) return;
     const prompt = this.prompts[this.at];
     if (prompt.choices.length) return;
-    if (this.$root.dataset.slide) this.take(prompt.cm === null ? String(this.position ?? 1) : this.$root.querySelector("[data-pointer]").value);
+    if (this.$root.dataset.slide)
+      this.take(prompt.cm === null ? String(this.position ?? 1) : this.$root.querySelector("[data-pointer]").value);
     else {
       const down = [...this.$root.querySelectorAll("[data-valve][aria-pressed=true]")].map((valve) => valve.dataset.valve);
       const fingers = down.filter((each) => each !== "T").join("-") || "0";
@@ -203,9 +224,18 @@ export const hand = () => ({
   take(given) {
     const prompt = this.prompts[this.at];
     const right = prompt.cm === null ? prompt.accepted.includes(given) : Math.abs(Number(given) - prompt.cm) <= this.withinCm;
-    this.answers.push({ item: prompt.item, answer: prompt.answer, from: this.answers.at(-1)?.answer ?? "", given, seconds: Math.min(120, Math.max(0, performance.now() - this.begun) / 1000), cm: prompt.cm });
+    this.answers.push({
+      item: prompt.item,
+      answer: prompt.answer,
+      from: this.answers.at(-1)?.answer ?? "",
+      given,
+      seconds: Math.min(120, Math.max(0, performance.now() - this.begun) / 1000),
+      cm: prompt.cm,
+    });
     const off = prompt.cm === null ? 0 : Number(given) - prompt.cm;
-    this.nowWords = (right ? prompt.words.right : off < 0 ? prompt.words.below : prompt.words.above).replace("{given}", given).replace("{off}", Math.abs(off).toFixed(1));
+    this.nowWords = (right ? prompt.words.right : off < 0 ? prompt.words.below : prompt.words.above)
+      .replace("{given}", given)
+      .replace("{off}", Math.abs(off).toFixed(1));
     this.at++;
     if (this.at < this.prompts.length) this.ask();
     else {
@@ -234,7 +264,9 @@ export const hand = () => ({
       if (!response.ok) throw new Error(await refusal(response, "The hand drill did not go through. Once more."));
       const outcome = await response.json();
       [this.summary, this.nextWords, this.unsent] = [outcome.summary, outcome.next, false];
-      this.$root.querySelector("[data-weak]").replaceChildren(...outcome.weakest.map((change) => Object.assign(document.createElement("li"), { textContent: change })));
+      this.$root
+        .querySelector("[data-weak]")
+        .replaceChildren(...outcome.weakest.map((change) => Object.assign(document.createElement("li"), { textContent: change })));
       this.$root.querySelector("[data-show]").textContent = outcome.passed ? "Done." : "Done; once more?";
       this.$root.querySelector("[data-note]").replaceChildren();
       this.$root.querySelector("[data-choices]").replaceChildren();

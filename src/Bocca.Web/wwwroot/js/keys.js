@@ -3,10 +3,13 @@ const rows = JSON.parse(document.getElementById("keys-table")?.textContent ?? "[
 
 // The key in a row of the table: by what it prints, or, under the fingers of the right hand, by its place whatever it prints there.
 const isKey = (label, event, byPlace) =>
-  label === "Space" ? event.key === " "
-  : byPlace && /^[A-Z;]$/.test(label) ? event.code === (label === ";" ? "Semicolon" : `Key${label}`)
-  : byPlace && /^[1-9]$/.test(label) ? event.code === `Digit${label}` || event.code === `Numpad${label}`
-  : label.toLowerCase() === event.key?.toLowerCase();
+  label === "Space"
+    ? event.key === " "
+    : byPlace && /^[A-Z;]$/.test(label)
+      ? event.code === (label === ";" ? "Semicolon" : `Key${label}`)
+      : byPlace && /^[1-9]$/.test(label)
+        ? event.code === `Digit${label}` || event.code === `Numpad${label}`
+        : label.toLowerCase() === event.key?.toLowerCase();
 
 // What a key does in a place, and which of the row's keys it was; null for none.
 export function pressed(event, place) {
@@ -23,4 +26,5 @@ export function deedOf(event, place) {
   return taken ? null : pressed(event, place);
 }
 
-export const typing = (element) => element instanceof HTMLElement && (element.isContentEditable || ["INPUT", "SELECT", "TEXTAREA"].includes(element.tagName));
+export const typing = (element) =>
+  element instanceof HTMLElement && (element.isContentEditable || ["INPUT", "SELECT", "TEXTAREA"].includes(element.tagName));

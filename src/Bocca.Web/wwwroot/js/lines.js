@@ -62,7 +62,8 @@ export const callOut = () => ({
   go(at) {
     this.at = at > Number(this.$root.dataset.last) ? -1 : at;
     this.$root.classList.toggle("calling", this.at >= 0);
-    for (const note of this.$root.querySelectorAll("[data-at]")) note.classList.toggle("current", Number(note.dataset.at) === Math.max(0, this.at));
+    for (const note of this.$root.querySelectorAll("[data-at]"))
+      note.classList.toggle("current", Number(note.dataset.at) === Math.max(0, this.at));
     this.$root.querySelector("[data-call]").firstChild.textContent = this.at < 0 ? "Call it out " : `Note ${this.at + 1}: next `;
   },
 });

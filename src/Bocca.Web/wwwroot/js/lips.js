@@ -15,7 +15,11 @@ export const lips = () => ({
 
   query(handler) {
     const names = handler === "Try" ? ["tension", "opening", "air", "on", "setting"] : ["setting"];
-    return new URLSearchParams({ handler, ...Object.fromEntries(names.map((name) => [name, this.field(name).value])), ...(handler === "Try" ? { seed: 1 } : {}) });
+    return new URLSearchParams({
+      handler,
+      ...Object.fromEntries(names.map((name) => [name, this.field(name).value])),
+      ...(handler === "Try" ? { seed: 1 } : {}),
+    });
   },
 
   async change() {

@@ -94,7 +94,8 @@ function axisOf({ dataset }, tempo) {
   const x = (at) => left + Math.min(1, Math.max(0, at / seconds)) * (right - left);
   if (dataset.axis === "gate") {
     const [gate, reach] = [Number(dataset.gate), Number(dataset.reach)];
-    const y = (cents) => (top + bottom) / 2 - (Math.max(-1, Math.min(1, Math.asinh(cents / gate) / Math.asinh(reach))) * (bottom - top)) / 2;
+    const y = (cents) =>
+      (top + bottom) / 2 - (Math.max(-1, Math.min(1, Math.asinh(cents / gate) / Math.asinh(reach))) * (bottom - top)) / 2;
     return { x: (point) => x(point.seconds), y: (point) => y(point.cents) };
   }
   if (dataset.axis === "strip") {
@@ -102,7 +103,11 @@ function axisOf({ dataset }, tempo) {
     const [line, lines, low, high, height] = ["line", "lines", "low", "high", "first"].map((name) => Number(dataset[name]));
     const row = (point, first) => Math.max(0, Math.min(lines - 1, Math.floor((point.at - first) / seconds)));
     const y = (semitones) => bottom - ((Math.max(low, Math.min(high, semitones)) - low) / (high - low)) * (bottom - top);
-    return { row, x: (point, first) => x(point.at - first - row(point, first) * seconds), y: (point, first) => y(height + point.cents / 100) + row(point, first) * line };
+    return {
+      row,
+      x: (point, first) => x(point.at - first - row(point, first) * seconds),
+      y: (point, first) => y(height + point.cents / 100) + row(point, first) * line,
+    };
   }
   const [lead, low, high] = [(60 / tempo) * Number(dataset.lead), Number(dataset.low), Number(dataset.high)];
   const y = (midi) => Math.max(top - 8, Math.min(bottom + 8, bottom - ((midi - low) / (high - low)) * (bottom - top)));

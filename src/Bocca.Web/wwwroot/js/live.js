@@ -6,10 +6,21 @@ const blockSeconds = 0.02;
 const loudSample = 0.05;
 let library;
 
-const script = (src) => new Promise((resolve, reject) => document.head.append(Object.assign(document.createElement("script"), { src: new URL(src, import.meta.url), onload: resolve, onerror: () => reject(new Error("The listening line did not load.")) })));
+const script = (src) =>
+  new Promise((resolve, reject) =>
+    document.head.append(
+      Object.assign(document.createElement("script"), {
+        src: new URL(src, import.meta.url),
+        onload: resolve,
+        onerror: () => reject(new Error("The listening line did not load.")),
+      }),
+    ),
+  );
 
 function load() {
-  library ??= script("../lib/signalr.min.js").then(() => script("../lib/signalr-protocol-msgpack.min.js")).then(() => window.signalR);
+  library ??= script("../lib/signalr.min.js")
+    .then(() => script("../lib/signalr-protocol-msgpack.min.js"))
+    .then(() => window.signalR);
   return library;
 }
 
@@ -39,7 +50,12 @@ export class Live {
   async open() {
     try {
       const signalr = await load();
-      this.#connection = new signalr.HubConnectionBuilder().withUrl("/live/listen").withHubProtocol(new signalr.protocols.msgpack.MessagePackHubProtocol()).withAutomaticReconnect([0, 200, 500, 1000, 2000]).configureLogging(signalr.LogLevel.None).build();
+      this.#connection = new signalr.HubConnectionBuilder()
+        .withUrl("/live/listen")
+        .withHubProtocol(new signalr.protocols.msgpack.MessagePackHubProtocol())
+        .withAutomaticReconnect([0, 200, 500, 1000, 2000])
+        .configureLogging(signalr.LogLevel.None)
+        .build();
       this.#connection.onreconnecting(() => {
         this.#open = false;
         this.lost++;
@@ -55,7 +71,8 @@ export class Live {
   }
 
   // Draws what is heard from now on into the picture on the stage: on the axes of what is written there. first: when its first note is
-  // due, by the audio clock, or null where it begins with the first sound; tempo: what it is played at, for the picture holds so many beats.
+  // due, by the audio clock, or null where it begins with the first sound; tempo: what it is played at, for the picture holds so many
+  // beats.
   show(picture, first, tempo) {
     // A picture without an axis of pitch shows nothing of it.
     if (picture.dataset.axis === "grid") return;
@@ -97,7 +114,15 @@ export class Live {
       const points = await this.#connection.invoke("Hear", new Uint8Array(pcm.buffer));
       const at = (frame) => began / this.#context.sampleRate + (frame + 0.5) * 0.01;
       // A line that was lost and found counts its frames and tries from the beginning.
-      const heard = points.map(({ Frame: frame, Try: tries, Seconds: seconds, Cents: cents, Hertz: hertz }) => ({ line: this.lost, frame, try: tries, seconds, cents, hertz, at: at(frame) }));
+      const heard = points.map(({ Frame: frame, Try: tries, Seconds: seconds, Cents: cents, Hertz: hertz }) => ({
+        line: this.lost,
+        frame,
+        try: tries,
+        seconds,
+        cents,
+        hertz,
+        at: at(frame),
+      }));
       this.#threads?.add(heard);
       if (heard.length > 0 && this.#threads) this.#draw(heard.at(-1).at);
     } catch {

@@ -6,7 +6,10 @@ export const motion = () => ({
   at: 0,
 
   init() {
-    this.registers = [...this.$root.querySelectorAll("[data-register]")].map((figure) => ({ figure, opening: figure.dataset.register.split(" ").map(Number) }));
+    this.registers = [...this.$root.querySelectorAll("[data-register]")].map((figure) => ({
+      figure,
+      opening: figure.dataset.register.split(" ").map(Number),
+    }));
     this.draw();
     if (!window.matchMedia("(prefers-reduced-motion: reduce)").matches) this.toggle();
   },

@@ -52,9 +52,9 @@ function ask(what) {
 // What was drawn before is shown; the engraver is made ready meanwhile, for what is changed next.
 const readyLater = () => (globalThis.requestIdleCallback ?? setTimeout)(() => ask({}).catch(() => undefined));
 
-// spread sets notes further apart, so that texts under them do not touch. One line as wide as its notes, or lines that break where the score
-// says so, or where they are full (auto); full ones reach from margin to margin. scale is the size of the notes, per cent of the engraver's own.
-// What breaks where it is full goes on over several sheets (data-pages): page is the one wanted.
+// spread sets notes further apart, so that texts under them do not touch. One line as wide as its notes, or lines that break where the
+// score says so, or where they are full (auto); full ones reach from margin to margin. scale is the size of the notes, per cent of the
+// engraver's own. What breaks where it is full goes on over several sheets (data-pages): page is the one wanted.
 export async function engrave(xml, width, lines = false, { spread = 0.25, full = false, scale = 50, auto = false, page = 1 } = {}) {
   const key = `${width} ${lines} ${spread} ${full} ${scale} ${auto} ${page} ${xml}`;
   const known = drawn.get(key);
@@ -62,7 +62,26 @@ export async function engrave(xml, width, lines = false, { spread = 0.25, full =
   if (known) drawn.set(key, known);
   else if (await fromBefore(key)) readyLater();
   else {
-    const options = { pageWidth: Math.round((width * 100) / scale), pageHeight: auto ? 6000 : lines ? 20000 : 300, adjustPageHeight: true, scale, minLastJustification: full ? 0 : 0.8, header: "none", footer: "none", breaks: auto ? "auto" : lines ? "encoded" : "none", spacingStaff: lines ? 4 : 2, spacingSystem: auto ? 34 : 4, pageMarginTop: 20, pageMarginBottom: 20, pageMarginLeft: lines ? 40 : 10, pageMarginRight: 10, svgViewBox: true, justificationSystem: 0, spacingNonLinear: 0.5, spacingLinear: spread };
+    const options = {
+      pageWidth: Math.round((width * 100) / scale),
+      pageHeight: auto ? 6000 : lines ? 20000 : 300,
+      adjustPageHeight: true,
+      scale,
+      minLastJustification: full ? 0 : 0.8,
+      header: "none",
+      footer: "none",
+      breaks: auto ? "auto" : lines ? "encoded" : "none",
+      spacingStaff: lines ? 4 : 2,
+      spacingSystem: auto ? 34 : 4,
+      pageMarginTop: 20,
+      pageMarginBottom: 20,
+      pageMarginLeft: lines ? 40 : 10,
+      pageMarginRight: 10,
+      svgViewBox: true,
+      justificationSystem: 0,
+      spacingNonLinear: 0.5,
+      spacingLinear: spread,
+    };
     remember(key, await ask({ xml, options, page }));
     keep(key, drawn.get(key));
   }

@@ -55,7 +55,11 @@ export const notes = () => ({
     valve.classList.toggle("down", down);
     const pressed = [...this.$root.querySelectorAll("[data-valve][aria-pressed=true]")].map((each) => each.dataset.valve);
     const fingers = pressed.filter((each) => each !== "T").join("-") || "0";
-    const query = new URLSearchParams({ handler: "Try", note: this.$root.dataset.note, setting: pressed.includes("T") ? `T-${fingers}` : fingers });
+    const query = new URLSearchParams({
+      handler: "Try",
+      note: this.$root.dataset.note,
+      setting: pressed.includes("T") ? `T-${fingers}` : fingers,
+    });
     const response = await fetch(`/notes/${this.$root.dataset.pupil}?${query}`);
     this.tried = response.ok ? await response.text() : "Bocca does not answer.";
   },

@@ -27,10 +27,24 @@ function places(box, plan) {
       const [top, bottom] = [Math.min(...lines.map((line) => line.y)), Math.max(...lines.map((line) => line.y + line.height))];
       const notes = [...system.querySelectorAll(".note, .rest, .dynam, .hairpin, .slur, .tempo, .dir, .artic, .fermata, .harm")].map(of);
       const measures = [...system.querySelectorAll(".measure")].map(of);
-      staves.set(system, { top, bottom, low: Math.max(bottom, ...notes.map((each) => each.y + each.height)), high: Math.min(top, ...notes.map((each) => each.y)), left: Math.min(...measures.map((each) => each.x)), right: Math.max(...measures.map((each) => each.x + each.width)) });
+      staves.set(system, {
+        top,
+        bottom,
+        low: Math.max(bottom, ...notes.map((each) => each.y + each.height)),
+        high: Math.min(top, ...notes.map((each) => each.y)),
+        left: Math.min(...measures.map((each) => each.x)),
+        right: Math.max(...measures.map((each) => each.x + each.width)),
+      });
     }
     const end = box.querySelector(`[data-engraved] [id="n${note.last}"]`);
-    return { top: of(element).y, x: head.x + head.width / 2, y: head.y + head.height / 2, width: head.width, right: end ? of(end.querySelector(".notehead") ?? end).x + head.width : head.x + head.width, staff: staves.get(system) };
+    return {
+      top: of(element).y,
+      x: head.x + head.width / 2,
+      y: head.y + head.height / 2,
+      width: head.width,
+      right: end ? of(end.querySelector(".notehead") ?? end).x + head.width : head.x + head.width,
+      staff: staves.get(system),
+    };
   });
 }
 
@@ -70,8 +84,21 @@ const layers = {
       // Valves one under the other, as they are written over parts: a row of notes has no room for them side by side.
       const valves = note.setting.split("-");
       for (const [j, valve] of valves.entries())
-        svg.append(made("text", { x: place.x, y: place.staff.low + 16 + 13 * j, class: `setting${note.pinned ? " pinned" : ""}${left ? " left" : ""}${note.barred ? " barred" : ""}${same && !left ? " again" : ""}` }, valve));
-      if (note.joined) svg.append(made("text", { x: place.x, y: place.staff.low + 32, class: "joined" }, note.joined === "doo" ? "doo" : "lip"));
+        svg.append(
+          made(
+            "text",
+            {
+              x: place.x,
+              y: place.staff.low + 16 + 13 * j,
+              class: ["setting", note.pinned && "pinned", left && "left", note.barred && "barred", same && !left && "again"]
+                .filter(Boolean)
+                .join(" "),
+            },
+            valve,
+          ),
+        );
+      if (note.joined)
+        svg.append(made("text", { x: place.x, y: place.staff.low + 32, class: "joined" }, note.joined === "doo" ? "doo" : "lip"));
     }
     if (plan.slide) slidePath(svg, plan, at);
   },
@@ -84,7 +111,12 @@ const layers = {
       if (!place) continue;
       const x = next?.staff === place.staff ? (place.right + next.x - next.width / 2) / 2 : place.right + 8;
       const y = Math.min(place.staff.top, place.top, next?.staff === place.staff ? next.top : place.top) - 9;
-      svg.append(made("path", { d: `M${x - 3} ${y - 8} q7 1 4 11`, class: `breath${breath.kind === "rest" ? " in-rest" : ""}${breath.full ? "" : " top-up"}` }));
+      svg.append(
+        made("path", {
+          d: `M${x - 3} ${y - 8} q7 1 4 11`,
+          class: `breath${breath.kind === "rest" ? " in-rest" : ""}${breath.full ? "" : " top-up"}`,
+        }),
+      );
       svg.append(made("text", { x, y: y - 14, class: "breath-kind" }, breath.less || marks[breath.kind]));
     }
     const dry = at[plan.outOfAir];
@@ -98,7 +130,14 @@ const layers = {
         svg.append(made("path", { d: `M${part.from} ${y} H${part.to}`, class: `span${span.spare < 1 ? " tight" : ""}` }));
         // Where there is no room to the right of it, it ends where its line does.
         const late = part.from > part.staff.right - 90;
-        if (i === 0) svg.append(made("text", { x: late ? part.to : part.from, y: y + 16, class: `spare${late ? " late" : ""}` }, `${span.spare.toFixed(1)} s to spare`));
+        if (i === 0)
+          svg.append(
+            made(
+              "text",
+              { x: late ? part.to : part.from, y: y + 16, class: `spare${late ? " late" : ""}` },
+              `${span.spare.toFixed(1)} s to spare`,
+            ),
+          );
       }
     }
   },
@@ -107,15 +146,33 @@ const layers = {
     for (const [i, phrase] of plan.phrases.entries())
       for (const [j, part] of stretches(at, phrase.from, phrase.to).entries()) {
         const y = part.staff.high - 8;
-        svg.append(made("path", { d: `M${part.from} ${y} Q${part.from} ${y - 10} ${part.from + 10} ${y - 10} H${part.to - 10} Q${part.to} ${y - 10} ${part.to} ${y}`, class: "phrase" }));
-        if (j === 0) svg.append(made("text", { x: part.from + 4, y: y - 14, class: "phrase-name" }, `${i + 1}${phrase.level ? ` ${phrase.level}` : ""}`));
+        const { from, to } = part;
+        svg.append(
+          made("path", {
+            d: `M${from} ${y} Q${from} ${y - 10} ${from + 10} ${y - 10} H${to - 10} Q${to} ${y - 10} ${to} ${y}`,
+            class: "phrase",
+          }),
+        );
+        if (j === 0)
+          svg.append(
+            made("text", { x: part.from + 4, y: y - 14, class: "phrase-name" }, `${i + 1}${phrase.level ? ` ${phrase.level}` : ""}`),
+          );
       }
   },
 
   returns(svg, plan, at) {
     for (const each of plan.returns)
       for (const [i, part] of stretches(at, each.from, each.to).entries()) {
-        svg.append(made("rect", { x: part.from - 4, y: part.staff.top - 6, width: part.to - part.from + 8, height: part.staff.bottom - part.staff.top + 12, rx: 4, class: "return" }));
+        svg.append(
+          made("rect", {
+            x: part.from - 4,
+            y: part.staff.top - 6,
+            width: part.to - part.from + 8,
+            height: part.staff.bottom - part.staff.top + 12,
+            rx: 4,
+            class: "return",
+          }),
+        );
         if (i === 0) wordsUnder(svg, part.staff, part.from, each.words, "words");
       }
     for (const run of plan.runs)
@@ -130,8 +187,11 @@ const layers = {
       const notes = plan.notes.map((note, i) => [note, i]).filter(([note]) => note.bar === row.bar);
       for (const [j, [, i]] of notes.entries()) {
         if (!at[i]) continue;
-        svg.append(made("text", { x: at[i].x, y: at[i].staff.low + 17, class: `row${row.pattern[j] === "S" ? " slurred" : ""}` }, row.pattern[j]));
-        if (j === 0 && row.like && row.pattern.includes("S")) svg.append(made("text", { x: at[i].x - at[i].width / 2, y: at[i].staff.low + 33, class: "words" }, `as bar ${row.like}`));
+        svg.append(
+          made("text", { x: at[i].x, y: at[i].staff.low + 17, class: `row${row.pattern[j] === "S" ? " slurred" : ""}` }, row.pattern[j]),
+        );
+        if (j === 0 && row.like && row.pattern.includes("S"))
+          svg.append(made("text", { x: at[i].x - at[i].width / 2, y: at[i].staff.low + 33, class: "words" }, `as bar ${row.like}`));
       }
     }
   },
@@ -179,7 +239,16 @@ export function draw(box, plan, names, chosen = -1) {
   const at = places(box, plan);
   if (at[chosen]) {
     const place = at[chosen];
-    svg.append(made("rect", { x: place.x - place.width - 2, y: Math.min(place.staff.top, place.y) - 10, width: 2 * place.width + 4, height: Math.max(place.staff.bottom, place.y) - Math.min(place.staff.top, place.y) + 20, rx: 5, class: "chosen" }));
+    svg.append(
+      made("rect", {
+        x: place.x - place.width - 2,
+        y: Math.min(place.staff.top, place.y) - 10,
+        width: 2 * place.width + 4,
+        height: Math.max(place.staff.bottom, place.y) - Math.min(place.staff.top, place.y) + 20,
+        rx: 5,
+        class: "chosen",
+      }),
+    );
   }
   for (const name of names) layers[name](svg, plan, at);
 }

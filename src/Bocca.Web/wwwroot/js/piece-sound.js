@@ -64,8 +64,22 @@ export const listening = () => ({
     const beat = 60 / this.plan.tempo;
     const beats = counted ? this.plan.beats : 0;
     const start = context.currentTime + lead + beats * beat;
-    if (counted) this.silences.push(clicks(tone, Array.from({ length: beats }, (_, i) => ({ at: start - (beats - i) * beat, accent: i === 0 }))));
-    const voice = (notes) => this.silences.push(line(tone, notes.map(({ hertz, at, held, bound }, i) => ({ hertz, startBeat: at - begin, beats: held, bound: bound && i > 0 })), start, 1).silence);
+    if (counted)
+      this.silences.push(
+        clicks(
+          tone,
+          Array.from({ length: beats }, (_, i) => ({ at: start - (beats - i) * beat, accent: i === 0 })),
+        ),
+      );
+    const voice = (notes) =>
+      this.silences.push(
+        line(
+          tone,
+          notes.map(({ hertz, at, held, bound }, i) => ({ hertz, startBeat: at - begin, beats: held, bound: bound && i > 0 })),
+          start,
+          1,
+        ).silence,
+      );
     const sounded = (note) => note.at >= begin - 1e-6 && note.at < end - 1e-6;
     if (!this.field("mute").checked) voice(inside);
     for (const other of others.map((notes) => notes.filter(sounded)).filter((notes) => notes.length > 0)) voice(other);

@@ -46,7 +46,10 @@ export const piece = () => ({
     const width = Math.floor(box.clientWidth);
     if (width === this.width || width < 100) return;
     this.width = width;
-    await this.sheets.show(JSON.parse(this.home.querySelector("script[data-score]").textContent), width, { scale: width < 500 ? 36 : 48, spread: 0.4 });
+    await this.sheets.show(JSON.parse(this.home.querySelector("script[data-score]").textContent), width, {
+      scale: width < 500 ? 36 : 48,
+      spread: 0.4,
+    });
     this.engraving = false;
   },
 
@@ -68,7 +71,9 @@ export const piece = () => ({
   point(event) {
     let [nearest, distance] = [-1, 60];
     for (const [i, note] of this.plan.notes.entries()) {
-      const head = this.home.querySelector(`[data-engraved] [id="n${note.first}"] .notehead`) ?? this.home.querySelector(`[data-engraved] [id="n${note.first}"]`);
+      const head =
+        this.home.querySelector(`[data-engraved] [id="n${note.first}"] .notehead`) ??
+        this.home.querySelector(`[data-engraved] [id="n${note.first}"]`);
       if (!head) continue;
       const box = head.getBoundingClientRect();
       const away = Math.hypot(box.x + box.width / 2 - event.clientX, (box.y + box.height / 2 - event.clientY) / 2);
@@ -89,20 +94,32 @@ export const piece = () => ({
     this.sheets.until(`[id="n${note.first}"]`);
     panel.querySelector("[data-note-name]").textContent = note.written.replace("#", "♯").replace(/b(?=\d)/, "♭");
     panel.querySelector("[data-note-setting]").textContent = note.barred ? "not in reach" : `on ${note.setting}`;
-    panel.querySelector("[data-note-why]").textContent = note.why + (note.joined === "doo" ? " Joined by a soft doo: the slide moves on one partial." : note.joined === "lip" ? " The lip slurs it." : "");
+    panel.querySelector("[data-note-why]").textContent =
+      note.why +
+      (note.joined === "doo"
+        ? " Joined by a soft doo: the slide moves on one partial."
+        : note.joined === "lip"
+          ? " The lip slurs it."
+          : "");
     const breath = this.plan.breaths.find((each) => each.after === at);
-    panel.querySelector("[data-note-place]").textContent = `${note.place[0].toUpperCase()}${note.place.slice(1)}${breath ? `. Breath after it: ${breath.why}` : ""}`;
+    panel.querySelector("[data-note-place]").textContent =
+      `${note.place[0].toUpperCase()}${note.place.slice(1)}${breath ? `. Breath after it: ${breath.why}` : ""}`;
     const [card, link] = [this.plan.cards[note.bar], panel.querySelector("[data-card]")];
     link.hidden = !card;
     const [phrase, sing] = [this.plan.phrases.find((each) => each.from <= at && at <= each.to), panel.querySelector("[data-sing]")];
     sing.hidden = !phrase?.line;
-    if (phrase?.line) sing.href = `${sing.dataset.sing}&${new URLSearchParams({ line: phrase.line, tempo: Math.min(160, Math.max(40, Math.round(this.plan.tempo))) })}`;
-    if (card) link.href = `${link.dataset.card}?${new URLSearchParams({ ...card, tempo: Math.min(160, Math.max(40, Math.round(this.plan.tempo))) })}`;
+    const tempo = Math.min(160, Math.max(40, Math.round(this.plan.tempo)));
+    if (phrase?.line) sing.href = `${sing.dataset.sing}&${new URLSearchParams({ line: phrase.line, tempo })}`;
+    if (card) link.href = `${link.dataset.card}?${new URLSearchParams({ ...card, tempo })}`;
     panel.querySelector("[data-note-ways]").replaceChildren(...this.plan.ways[note.pitch].map((way) => this.way(note, way)));
   },
 
   way(note, way) {
-    const button = Object.assign(document.createElement("button"), { type: "button", className: "btn btn-outline-secondary", textContent: `${way.setting} (${way.cents > 0 ? "+" : ""}${way.cents} cents)` });
+    const button = Object.assign(document.createElement("button"), {
+      type: "button",
+      className: "btn btn-outline-secondary",
+      textContent: `${way.setting} (${way.cents > 0 ? "+" : ""}${way.cents} cents)`,
+    });
     button.dataset.pin = way.setting;
     button.setAttribute("aria-pressed", String(note.pinned && note.setting === way.setting));
     button.disabled = way.barred !== null;
@@ -131,7 +148,8 @@ export const piece = () => ({
   async breath(wanted) {
     const stood = this.plan.breaths.some((each) => each.after === this.chosen);
     await this.settle("breath", this.chosen, wanted);
-    if (wanted === "no" && !stood) this.home.querySelector("[data-note-place]").textContent += ". No breath stood here, and none will be put here.";
+    if (wanted === "no" && !stood)
+      this.home.querySelector("[data-note-place]").textContent += ". No breath stood here, and none will be put here.";
   },
 
   async free(note) {
@@ -156,14 +174,20 @@ export const piece = () => ({
   go(bar) {
     const at = this.plan.notes.findIndex((note) => note.bar === bar);
     this.choose(at);
-    this.home.querySelector(`[data-engraved] [id="n${this.plan.notes[at]?.first}"]`)?.scrollIntoView({ block: "center", behavior: "smooth" });
+    this.home
+      .querySelector(`[data-engraved] [id="n${this.plan.notes[at]?.first}"]`)
+      ?.scrollIntoView({ block: "center", behavior: "smooth" });
   },
 
   async settle(what, at, value) {
     const body = new FormData();
     for (const [name, part] of Object.entries({ what, at, value })) body.append(name, part);
     try {
-      const response = await fetch(`${this.home.dataset.address}?handler=Settle`, { method: "POST", body, headers: { "X-Antiforgery": token() } });
+      const response = await fetch(`${this.home.dataset.address}?handler=Settle`, {
+        method: "POST",
+        body,
+        headers: { "X-Antiforgery": token() },
+      });
       if (!response.ok) throw new Error(await refusal(response, "That could not be settled."));
       this.home.querySelector("#plan").innerHTML = await response.text();
       this.trouble = "";

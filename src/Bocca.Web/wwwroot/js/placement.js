@@ -5,7 +5,16 @@ const width = 640;
 const height = 480;
 const mostPixels = 60e6;
 const ringIds = ["ring0", "ring1", "ring2", "ring3"];
-const sideStart = { rim: [330, 190], shank: [250, 200], brow: [355, 100], chin: [355, 250], shoulder: [430, 300], elbow: [350, 390], wrist: [250, 290], hip: [440, 470] };
+const sideStart = {
+  rim: [330, 190],
+  shank: [250, 200],
+  brow: [355, 100],
+  chin: [355, 250],
+  shoulder: [430, 300],
+  elbow: [350, 390],
+  wrist: [250, 290],
+  hip: [440, 470],
+};
 
 export const placement = () => ({
   source: "Drawing",
@@ -78,7 +87,13 @@ export const placement = () => ({
     if (!this.isDrawing) return;
     // Only the newest answer counts, and none that comes after a mark was moved by hand.
     const turn = ++this.faceTurn;
-    const query = new URLSearchParams({ handler: "Face", share: this.field("share").value / 100, offset: this.field("offset").value, tilt: this.field("tilt").value, rim: this.field("rim").value });
+    const query = new URLSearchParams({
+      handler: "Face",
+      share: this.field("share").value / 100,
+      offset: this.field("offset").value,
+      tilt: this.field("tilt").value,
+      rim: this.field("rim").value,
+    });
     const response = await fetch(`/set-up/${this.$root.dataset.pupil}?${query}`);
     if (!response.ok) return;
     const front = await response.json();
@@ -101,7 +116,12 @@ export const placement = () => ({
       video.hidden = false;
       await video.play();
     } catch (problem) {
-      const why = { NotAllowedError: "The camera is not allowed. Allow it for this page", NotFoundError: "No camera was found. Plug one in", NotReadableError: "Something else is using the camera. Close it" }[problem.name] ?? "The camera cannot be opened. Try again";
+      const why =
+        {
+          NotAllowedError: "The camera is not allowed. Allow it for this page",
+          NotFoundError: "No camera was found. Plug one in",
+          NotReadableError: "Something else is using the camera. Close it",
+        }[problem.name] ?? "The camera cannot be opened. Try again";
       this.trouble = `${why}, or use a photo or the drawn face.`;
     }
   },
@@ -141,7 +161,9 @@ export const placement = () => ({
       this.trouble = `${file.name}: not a picture that this browser can open. Choose a JPEG or PNG.`;
       return;
     }
-    if (picture.width * picture.height > mostPixels) this.trouble = `${file.name}: ${Math.round((picture.width * picture.height) / 1e6)} megapixels are too many; make it smaller than ${mostPixels / 1e6}.`;
+    const pixels = picture.width * picture.height;
+    if (pixels > mostPixels)
+      this.trouble = `${file.name}: ${Math.round(pixels / 1e6)} megapixels are too many; make it smaller than ${mostPixels / 1e6}.`;
     else {
       this.paint(picture, picture.width, picture.height, false);
       this.draw();
@@ -163,7 +185,10 @@ export const placement = () => ({
 
   at(event) {
     const box = this.part("svg").getBoundingClientRect();
-    return { x: Math.max(0, Math.min(width, ((event.clientX - box.left) * width) / box.width)), y: Math.max(0, Math.min(height, ((event.clientY - box.top) * height) / box.height)) };
+    return {
+      x: Math.max(0, Math.min(width, ((event.clientX - box.left) * width) / box.width)),
+      y: Math.max(0, Math.min(height, ((event.clientY - box.top) * height) / box.height)),
+    };
   },
 
   drag(event, mark) {
@@ -226,14 +251,23 @@ export const placement = () => ({
   sent() {
     const side = this.side ? Object.fromEntries(Object.keys(sideStart).map((id) => [id, this.marks[id]])) : null;
     const { lipLeft, lipRight, middleTop, middleBottom } = this.marks;
-    return JSON.stringify({ front: { ringEdge: ringIds.map((id) => this.marks[id]), lipLeft, lipRight, middleTop, middleBottom, mirrored: !this.isPhoto }, side, rimMm: Number(this.field("rim").value), source: ["Camera", "Photo", "Drawing"].indexOf(this.source) });
+    return JSON.stringify({
+      front: { ringEdge: ringIds.map((id) => this.marks[id]), lipLeft, lipRight, middleTop, middleBottom, mirrored: !this.isPhoto },
+      side,
+      rimMm: Number(this.field("rim").value),
+      source: ["Camera", "Photo", "Drawing"].indexOf(this.source),
+    });
   },
 
   post(handler) {
     return fetch(`/set-up/${this.$root.dataset.pupil}?handler=${handler}`, {
       method: "POST",
       body: this.sent(),
-      headers: { "Content-Type": "application/json", "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content, "X-Once": crypto.randomUUID() },
+      headers: {
+        "Content-Type": "application/json",
+        "X-Antiforgery": document.querySelector("meta[name=antiforgery]").content,
+        "X-Once": crypto.randomUUID(),
+      },
     });
   },
 
@@ -270,21 +304,40 @@ export const placement = () => ({
 });
 
 function line(element, from, to) {
-  for (const [name, value] of [["x1", from.x], ["y1", from.y], ["x2", to.x], ["y2", to.y]]) element.setAttribute(name, value);
+  for (const [name, value] of [
+    ["x1", from.x],
+    ["y1", from.y],
+    ["x2", to.x],
+    ["y2", to.y],
+  ])
+    element.setAttribute(name, value);
 }
 
 function drawFace(root, { lipLeft, lipRight, middleTop, middleBottom }) {
   const middle = { x: (lipLeft.x + lipRight.x) / 2, y: (lipLeft.y + lipRight.y) / 2 };
   const set = (name, d) => root.querySelector(`[data-${name}]`).setAttribute("d", d);
-  set("lips", `M${lipLeft.x} ${lipLeft.y}Q${middle.x - 40} ${middle.y - 46} ${middle.x} ${middle.y - 30}Q${middle.x + 40} ${middle.y - 46} ${lipRight.x} ${lipRight.y}Q${middle.x} ${middle.y + 62} ${lipLeft.x} ${lipLeft.y}Z`);
+  set(
+    "lips",
+    [
+      `M${lipLeft.x} ${lipLeft.y}Q${middle.x - 40} ${middle.y - 46} ${middle.x} ${middle.y - 30}`,
+      `Q${middle.x + 40} ${middle.y - 46} ${lipRight.x} ${lipRight.y}Q${middle.x} ${middle.y + 62} ${lipLeft.x} ${lipLeft.y}Z`,
+    ].join(""),
+  );
   const [nose, chin] = [middleTop, middleBottom];
   // The bridge from the upper edge, the wings and the tip; the groove under it, the folds of the cheeks, the crease over the chin.
-  set("nose", [
-    `M${nose.x - 20} -4C${nose.x - 18} ${nose.y - 60} ${nose.x - 34} ${nose.y - 40} ${nose.x - 44} ${nose.y - 14}q-4 20 14 18q10 -4 18 2q12 8 24 0q8 -6 18 -2q18 2 14 -18C${nose.x + 34} ${nose.y - 40} ${nose.x + 18} ${nose.y - 60} ${nose.x + 20} -4`,
-    `M${nose.x - 7} ${nose.y + 20}L${middle.x - 9} ${middle.y - 40}M${nose.x + 7} ${nose.y + 20}L${middle.x + 9} ${middle.y - 40}`,
-    `M${nose.x - 62} ${nose.y + 4}Q${lipLeft.x - 18} ${nose.y + 50} ${lipLeft.x - 30} ${lipLeft.y - 8}M${nose.x + 62} ${nose.y + 4}Q${lipRight.x + 18} ${nose.y + 50} ${lipRight.x + 30} ${lipRight.y - 8}`,
-    `M${middle.x - 46} ${(middle.y + chin.y) / 2 + 6}q46 -16 92 0`,
-  ].join(""));
+  set(
+    "nose",
+    [
+      `M${nose.x - 20} -4C${nose.x - 18} ${nose.y - 60} ${nose.x - 34} ${nose.y - 40} ${nose.x - 44} ${nose.y - 14}`,
+      "q-4 20 14 18q10 -4 18 2q12 8 24 0q8 -6 18 -2q18 2 14 -18",
+      `C${nose.x + 34} ${nose.y - 40} ${nose.x + 18} ${nose.y - 60} ${nose.x + 20} -4`,
+      `M${nose.x - 7} ${nose.y + 20}L${middle.x - 9} ${middle.y - 40}M${nose.x + 7} ${nose.y + 20}L${middle.x + 9} ${middle.y - 40}`,
+      `M${nose.x - 62} ${nose.y + 4}Q${lipLeft.x - 18} ${nose.y + 50} ${lipLeft.x - 30} ${lipLeft.y - 8}`,
+      `M${nose.x + 62} ${nose.y + 4}Q${lipRight.x + 18} ${nose.y + 50} ${lipRight.x + 30} ${lipRight.y - 8}`,
+      `M${middle.x - 46} ${(middle.y + chin.y) / 2 + 6}q46 -16 92 0`,
+    ].join(""),
+  );
   // Open at the upper edge: the face goes on above the picture.
-  set("jaw", `M${nose.x - 236} -10C${nose.x - 225} 300 ${chin.x - 120} ${chin.y + 40} ${chin.x} ${chin.y + 44}S${nose.x + 225} 300 ${nose.x + 236} -10`);
+  const chinLine = `${chin.x - 120} ${chin.y + 40} ${chin.x} ${chin.y + 44}`;
+  set("jaw", `M${nose.x - 236} -10C${nose.x - 225} 300 ${chinLine}S${nose.x + 225} 300 ${nose.x + 236} -10`);
 }

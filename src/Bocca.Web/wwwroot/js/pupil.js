@@ -11,6 +11,7 @@ export const pupil = () => ({
     for (const option of reading.options) option.hidden = option.value !== "" && chosen?.value !== "" && !known.includes(option.value);
     if (reading.selectedOptions[0]?.hidden) reading.value = "";
     // What does not concern the instrument is not asked.
-    for (const field of this.$root.querySelectorAll("[data-for]")) field.hidden = chosen?.value !== "" && field.dataset.for !== chosen?.dataset.kind;
+    for (const field of this.$root.querySelectorAll("[data-for]"))
+      field.hidden = chosen?.value !== "" && field.dataset.for !== chosen?.dataset.kind;
   },
 });

@@ -10,7 +10,8 @@ function again({ action, sentence, field, fields }) {
   for (const [name, values] of Object.entries(fields)) fill(form, name, [...values]);
   const about = fieldOf(form, sentence, field, fields);
   const alert = document.querySelector("[data-refused-form]");
-  for (let box = form.closest("details") ?? form.parentElement.closest("details"); box; box = box.parentElement.closest("details")) box.open = true;
+  for (let box = form.closest("details") ?? form.parentElement.closest("details"); box; box = box.parentElement.closest("details"))
+    box.open = true;
   if (about?.closest("details")) about.closest("details").open = true;
   const place = about?.closest("label, .form-field, div, p") ?? about;
   if (place && place !== form && form.contains(place)) place.after(alert);
@@ -23,8 +24,13 @@ function again({ action, sentence, field, fields }) {
 // The form of an address: by its own action or that of one of its buttons; of several alike the one with the same hidden fields, and of
 // those the one with most of the fields that were sent.
 function formOf(action, fields) {
-  const forms = [...document.forms].filter((form) => form.method === "post" && (leads(form.getAttribute("action")) || form.querySelector(`[formaction="${CSS.escape(action)}"]`)));
-  const own = (form) => [...form.querySelectorAll("input[type=hidden]")].every((hidden) => !(hidden.name in fields) || fields[hidden.name].includes(hidden.value));
+  const forms = [...document.forms].filter(
+    (form) => form.method === "post" && (leads(form.getAttribute("action")) || form.querySelector(`[formaction="${CSS.escape(action)}"]`)),
+  );
+  const own = (form) =>
+    [...form.querySelectorAll("input[type=hidden]")].every(
+      (hidden) => !(hidden.name in fields) || fields[hidden.name].includes(hidden.value),
+    );
   const sent = (form) => new Set([...form.elements].map(({ name }) => name).filter((name) => name in fields)).size;
   const alike = forms.some(own) ? forms.filter(own) : forms;
   return alike.sort((a, b) => sent(b) - sent(a))[0];

@@ -34,7 +34,9 @@ export function sheetsIn(box, changed) {
       const first = await own(1);
       if (own !== draw) return;
       near?.disconnect();
-      near = new IntersectionObserver((seen) => seen.filter((each) => each.isIntersecting).forEach((each) => fill(each.target)), { rootMargin: ahead });
+      near = new IntersectionObserver((seen) => seen.filter((each) => each.isIntersecting).forEach((each) => fill(each.target)), {
+        rootMargin: ahead,
+      });
       box.replaceChildren(first);
       const height = first.getBoundingClientRect().height;
       for (let page = 2; page <= Number(first.dataset.pages); page++) {
@@ -47,7 +49,8 @@ export function sheetsIn(box, changed) {
 
     // Engraves what is still to come, in order, until something is there; all of it where nothing is named.
     async until(selector) {
-      for (let empty; !(selector && box.querySelector(selector)) && (empty = box.querySelector("[data-page]:not([data-asked])")); ) await fill(empty);
+      for (let empty; !(selector && box.querySelector(selector)) && (empty = box.querySelector("[data-page]:not([data-asked])"));)
+        await fill(empty);
     },
 
     close() {

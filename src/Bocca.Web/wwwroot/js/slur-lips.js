@@ -23,7 +23,8 @@ export const slurLips = () => ({
   },
 
   choose() {
-    location.assign(`/slurs/${this.$root.dataset.pupil}/lips?${new URLSearchParams({ drill: this.field("drill").value, tempo: this.field("tempo").value })}`);
+    const query = new URLSearchParams({ drill: this.field("drill").value, tempo: this.field("tempo").value });
+    location.assign(`/slurs/${this.$root.dataset.pupil}/lips?${query}`);
   },
 
   // Only the newest answer counts; an older one that comes late is neither heard nor drawn.
@@ -34,7 +35,12 @@ export const slurLips = () => ({
     for (const name of Object.keys(this.handles)) this.handles[name] = Number(this.field(name).value);
     try {
       const { context } = await audio();
-      const query = new URLSearchParams({ handler: "Try", drill: this.field("drill").value, tempo: this.field("tempo").value, ...this.handles });
+      const query = new URLSearchParams({
+        handler: "Try",
+        drill: this.field("drill").value,
+        tempo: this.field("tempo").value,
+        ...this.handles,
+      });
       const response = await fetch(`/slurs/${this.$root.dataset.pupil}/lips?${query}`);
       if (!response.ok) throw new Error(await refusal(response, "The lips could not be tried. Once more."));
       const answer = await response.text();

@@ -5,7 +5,11 @@ const [loudestDb, quietDb, quietSeconds] = [-12, -18, 2];
 export async function audio() {
   if (!tone) {
     await new Promise((resolve, reject) => {
-      const script = Object.assign(document.createElement("script"), { src: new URL("../lib/Tone.js", import.meta.url), onload: resolve, onerror: () => reject(new Error("The sound library did not load.")) });
+      const script = Object.assign(document.createElement("script"), {
+        src: new URL("../lib/Tone.js", import.meta.url),
+        onload: resolve,
+        onerror: () => reject(new Error("The sound library did not load.")),
+      });
       document.head.append(script);
     });
     tone = window.Tone;
@@ -39,7 +43,11 @@ export const countIn = 4;
 
 // Clicks at moments of the audio clock, the accented ones higher; gives back what silences those still to come.
 export function clicks(tone, moments) {
-  const synth = new tone.Synth({ oscillator: { type: "triangle" }, envelope: { attack: 0.001, decay: 0.03, sustain: 0, release: 0.02 }, volume: -10 });
+  const synth = new tone.Synth({
+    oscillator: { type: "triangle" },
+    envelope: { attack: 0.001, decay: 0.03, sustain: 0, release: 0.02 },
+    volume: -10,
+  });
   const out = new tone.Gain(1).toDestination();
   synth.connect(out);
   for (const { at, accent } of moments) synth.triggerAttackRelease(accent ? "A5" : "E5", 0.03, at);
@@ -52,14 +60,25 @@ export function clicks(tone, moments) {
 
 // While a microphone listens nothing clicks after the count-in: it would be heard.
 export function countInClicks(tone, begin, beat) {
-  return clicks(tone, Array.from({ length: countIn }, (_, i) => ({ at: begin + i * beat, accent: i === 0 })));
+  return clicks(
+    tone,
+    Array.from({ length: countIn }, (_, i) => ({ at: begin + i * beat, accent: i === 0 })),
+  );
 }
 
 const voice = { oscillator: { type: "custom", partials: [1, 0.85, 0.7, 0.5, 0.35, 0.25, 0.16, 0.1, 0.06] }, volume: -14 };
 
 // A voice on ah: the harmonics near its formants stand out (published: Peterson and Barney 1952, a woman's ah).
-const formants = [[850, 100], [1220, 120], [2810, 180]];
-const sung = (hertz) => Array.from({ length: 16 }, (_, i) => formants.reduce((sum, [at, wide], rank) => sum + 1 / (1 + (((i + 1) * hertz - at) / wide) ** 2) / (rank + 1), 0.12) / (i + 1));
+const formants = [
+  [850, 100],
+  [1220, 120],
+  [2810, 180],
+];
+const sung = (hertz) =>
+  Array.from(
+    { length: 16 },
+    (_, i) => formants.reduce((sum, [at, wide], rank) => sum + 1 / (1 + (((i + 1) * hertz - at) / wide) ** 2) / (rank + 1), 0.12) / (i + 1),
+  );
 
 // A plain brass-like voice that goes away by itself a while after it ends; short notes are let go at once.
 function singer(tone, ends, release = 0.15, timbre = voice) {
@@ -78,7 +97,12 @@ export function note(tone, hertz, at, seconds, release) {
 // A model in tempo: notes that are bound go on without a new start. Gives back when it ends, and what silences it.
 export function line(tone, notes, at, beat, timbre) {
   const ends = at + Math.max(...notes.map((each) => each.startBeat + each.beats)) * beat;
-  const { synth, silence } = singer(tone, ends, 0.15, timbre === "sung" ? { oscillator: { type: "custom", partials: sung(notes[0].hertz) }, volume: -12 } : voice);
+  const { synth, silence } = singer(
+    tone,
+    ends,
+    0.15,
+    timbre === "sung" ? { oscillator: { type: "custom", partials: sung(notes[0].hertz) }, volume: -12 } : voice,
+  );
   for (const [i, { hertz, startBeat, beats, bound, glides }] of notes.entries()) {
     const [from, to] = [at + startBeat * beat, at + (startBeat + beats) * beat];
     if (!bound) synth.triggerAttack(hertz, from);

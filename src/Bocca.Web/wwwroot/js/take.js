@@ -68,7 +68,10 @@ export const taking = (stop, fields) => ({
     this.led = this.field("led") ? remembered(this.field("led"), "bocca.led") : "alone";
     this.$watch("led", (led) => localStorage.setItem("bocca.led", led));
     window.addEventListener("beforeunload", (this.leaver = (event) => this.running && event.preventDefault()));
-    window.addEventListener("bocca:leaving", (this.warner = () => this.pass("A take is running. Stop it first; what is finished will be heard.")));
+    window.addEventListener(
+      "bocca:leaving",
+      (this.warner = () => this.pass("A take is running. Stop it first; what is finished will be heard.")),
+    );
     this.$root.addEventListener("click", (event) => this.again(event));
     this.unsent = (await waiting(stop, this.$root.dataset.pupil)) ?? null;
     if (this.unsent) this.trouble = `A take of ${new Date(this.unsent.at).toTimeString().slice(0, 5)} was not judged yet.`;
@@ -113,12 +116,17 @@ export const taking = (stop, fields) => ({
     const stage = root.querySelector("#stage");
     root.querySelectorAll("[data-verdict], .aims, .own-scale, .live-threads").forEach((old) => old.remove());
     const picture = stage.querySelector("svg[data-axis]");
-    picture.querySelectorAll(".heard-thread, .miss, .thread, .found, .starts, .try .air, .try .tone, .try .strong + .strong, .strip > g > .sure").forEach((old) => old.remove());
+    picture
+      .querySelectorAll(".heard-thread, .miss, .thread, .found, .starts, .try .air, .try .tone, .try .strong + .strong, .strip > g > .sure")
+      .forEach((old) => old.remove());
     picture.querySelectorAll(".missed").forEach((note) => note.classList.remove("missed"));
     stage.removeAttribute("data-place");
     const hand = root.querySelector(".hand");
     hand.querySelector("section.next")?.remove();
-    hand.insertAdjacentHTML("beforeend", '<section class="next"><h2>Next</h2><p class="cue" data-running></p><p class="reason" data-line></p></section>');
+    hand.insertAdjacentHTML(
+      "beforeend",
+      '<section class="next"><h2>Next</h2><p class="cue" data-running></p><p class="reason" data-line></p></section>',
+    );
     this.mark();
     return picture;
   },
@@ -250,7 +258,11 @@ export const taking = (stop, fields) => ({
       capture.onblock = (block) => live.take(block);
       this.running = true;
       this.mark();
-      return await this.until(context, begin + sound.duration, (now) => (this.count = `${Math.max(0, Math.ceil(begin + sound.duration - now))}`));
+      return await this.until(
+        context,
+        begin + sound.duration,
+        (now) => (this.count = `${Math.max(0, Math.ceil(begin + sound.duration - now))}`),
+      );
     } finally {
       live.close();
       capture.close();
@@ -282,7 +294,8 @@ export const taking = (stop, fields) => ({
       if (played) capture.fromPlayer(played, first);
       capture.onblock = (block) => block.from >= (first - leadSeconds) * context.sampleRate && live.take(block);
       silences.push(countInClicks(tone, begin, beat));
-      if (leading) silences.push(countInClicks(tone, start, beat), line(tone, plan.lead, start + countIn * beat, beat, this.timbre?.()).silence);
+      if (leading)
+        silences.push(countInClicks(tone, start, beat), line(tone, plan.lead, start + countIn * beat, beat, this.timbre?.()).silence);
       else if (plan.startHertz > 0) note(tone, plan.startHertz, begin, 2 * beat);
       for (const along of plan.along ?? []) silences.push(line(tone, along, first, beat).silence);
       this.begun?.(context, { first, late, beat });
@@ -313,7 +326,13 @@ export const taking = (stop, fields) => ({
   },
 
   async practice(context, drill) {
-    const query = new URLSearchParams({ handler: "Practice", ...this.asked(drill), request: this.request, character: this.field("character").value, seed: Math.floor(Math.random() * 1e6) });
+    const query = new URLSearchParams({
+      handler: "Practice",
+      ...this.asked(drill),
+      request: this.request,
+      character: this.field("character").value,
+      seed: Math.floor(Math.random() * 1e6),
+    });
     const response = await fetch(`/${stop}/${this.$root.dataset.pupil}?${query}`);
     if (!response.ok) throw new Error(await refusal(response, "The practice player could not play. Try once more."));
     return context.decodeAudioData(await response.arrayBuffer());
@@ -328,7 +347,15 @@ export const taking = (stop, fields) => ({
       const listening = now < begin;
       const before = listening ? Math.floor((now - start) / plan.beatSeconds) % countIn : countIn + at;
       this.count = at < 0 ? `${before + 1}` : `${beat.count}`;
-      this.label = listening ? "listen" : at < 0 ? (at >= -2 ? "breathe" : "count in") : beat.phase === "Sing" ? `sing: ${beat.label}` : beat.label;
+      this.label = listening
+        ? "listen"
+        : at < 0
+          ? at >= -2
+            ? "breathe"
+            : "count in"
+          : beat.phase === "Sing"
+            ? `sing: ${beat.label}`
+            : beat.label;
       this.say();
       this.$root.querySelector("[data-count]").classList.toggle("resting", at < 0 || beat.phase === "Rest" || beat.phase === "Breathe");
       for (const bead of this.$root.querySelectorAll(".bead")) bead.classList.toggle("passed", Number(bead.dataset.beat) <= at);
@@ -360,7 +387,18 @@ export const taking = (stop, fields) => ({
   // A take as it is sent, and as it waits where it cannot be.
   sent(sound, drill, firstCue, missing = 0, name = "take.wav") {
     const asked = { ...this.asked(drill), request: this.request, source: this.source, tense: this.field("tense").checked };
-    return { key: crypto.randomUUID(), stop, pupil: this.$root.dataset.pupil, at: Date.now(), sound, name, asked, firstCue, missing, finished: null };
+    return {
+      key: crypto.randomUUID(),
+      stop,
+      pupil: this.$root.dataset.pupil,
+      at: Date.now(),
+      sound,
+      name,
+      asked,
+      firstCue,
+      missing,
+      finished: null,
+    };
   },
 
   async send(take) {

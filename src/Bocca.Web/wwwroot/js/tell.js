@@ -35,7 +35,12 @@ export const tell = () => {
 
     async hear(event) {
       const { context } = await audio();
-      const query = new URLSearchParams({ handler: "Sound", drill: this.field("drill").value, seed: this.field("seed").value, which: event.currentTarget.dataset.hear });
+      const query = new URLSearchParams({
+        handler: "Sound",
+        drill: this.field("drill").value,
+        seed: this.field("seed").value,
+        which: event.currentTarget.dataset.hear,
+      });
       try {
         const response = await fetch(`/ear/tell/${this.home.dataset.pupil}?${query}`);
         if (!response.ok) throw new Error("The sound could not be made. Try once more.");

@@ -22,7 +22,11 @@ export const tone = () => {
     },
 
     chooseNotes() {
-      const query = new URLSearchParams({ drill: this.field("drill").value, notes: this.field("notes").value, settings: this.field("settings")?.value ?? "" });
+      const query = new URLSearchParams({
+        drill: this.field("drill").value,
+        notes: this.field("notes").value,
+        settings: this.field("settings")?.value ?? "",
+      });
       location.assign(`/tone/${this.$root.dataset.pupil}?${query}`);
     },
 

@@ -4,7 +4,14 @@ export const watch = () => ({
 
   init() {
     this.listener = (event) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]") || ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName)) return;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        document.querySelector("dialog[open]") ||
+        ["INPUT", "SELECT", "TEXTAREA"].includes(event.target.tagName)
+      )
+        return;
       if (/^[a-z]$/.test(event.key)) this.$root.querySelector(`.seen[data-key="${event.key}"]`)?.click();
     };
     window.addEventListener("keydown", this.listener);

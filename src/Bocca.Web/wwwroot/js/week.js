@@ -26,7 +26,8 @@ function ask(changes, picked) {
   // All the others stay where they stand, unless there is no room.
   address.searchParams.delete("stand");
   const others = new Set([...strip().querySelectorAll("[data-round]")].map((round) => round.dataset.round));
-  for (const item of others) if (!(item in changes)) address.searchParams.append("stand", `${item}@${[...new Set(daysOf(item))].sort().join(",")}`);
+  for (const item of others)
+    if (!(item in changes)) address.searchParams.append("stand", `${item}@${[...new Set(daysOf(item))].sort().join(",")}`);
   sessionStorage.setItem("bocca.week.before", JSON.stringify({ at: address.href, before: location.href }));
   if (picked) sessionStorage.setItem("bocca.picked", JSON.stringify(picked));
   location.assign(address);
@@ -42,12 +43,14 @@ function fields() {
 let picked;
 
 function pick(round) {
-  for (const button of strip().querySelectorAll("[data-pick]")) button.setAttribute("aria-pressed", String(button.closest("[data-round]") === round));
+  for (const button of strip().querySelectorAll("[data-pick]"))
+    button.setAttribute("aria-pressed", String(button.closest("[data-round]") === round));
   picked = round;
   hand().hidden = !round;
   if (!round) return;
   hand().querySelector("[data-picked-why]").textContent = round.dataset.why;
-  hand().querySelector("[data-picked]").textContent = `${round.querySelector("strong").textContent}, ${round.closest("[data-day]").querySelector("h2").firstChild.textContent.trim()}`;
+  hand().querySelector("[data-picked]").textContent =
+    `${round.querySelector("strong").textContent}, ${round.closest("[data-day]").querySelector("h2").firstChild.textContent.trim()}`;
 }
 
 function move(round, to) {
@@ -61,7 +64,10 @@ function swap(one, other) {
   const [a, b] = [one.dataset.round, other.dataset.round];
   const [from, to] = [dayOf(one), dayOf(other)];
   if (a === b || from === to) return move(one, to);
-  ask({ [a]: [...daysOf(a).filter((day) => day !== from), to], [b]: [...daysOf(b).filter((day) => day !== to), from] }, { item: a, day: to });
+  ask(
+    { [a]: [...daysOf(a).filter((day) => day !== from), to], [b]: [...daysOf(b).filter((day) => day !== to), from] },
+    { item: a, day: to },
+  );
 }
 
 const deeds = {
@@ -80,7 +86,8 @@ function drag(event) {
   const round = event.target.closest("[data-round]");
   if (!round || event.button > 0) return;
   const begun = { x: event.clientX, y: event.clientY };
-  let on = false, over = null;
+  let on = false,
+    over = null;
   const moveTo = (point) => {
     if (!on && Math.hypot(point.clientX - begun.x, point.clientY - begun.y) < 8) return;
     on = true;
@@ -151,7 +158,8 @@ export function changeable() {
   });
   const last = JSON.parse(sessionStorage.getItem("bocca.picked") ?? "null");
   sessionStorage.removeItem("bocca.picked");
-  const again = last && [...strip().querySelectorAll("[data-round]")].find((round) => round.dataset.round === last.item && dayOf(round) === last.day);
+  const again =
+    last && [...strip().querySelectorAll("[data-round]")].find((round) => round.dataset.round === last.item && dayOf(round) === last.day);
   if (again) {
     pick(again);
     again.querySelector("[data-pick]").focus();

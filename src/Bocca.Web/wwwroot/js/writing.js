@@ -47,7 +47,11 @@ export const writing = () => ({
   async read(typed) {
     const body = new FormData();
     body.append("text", typed);
-    const response = await fetch(`${this.home.dataset.address}?handler=Engrave`, { method: "POST", body, headers: { "X-Antiforgery": token() } });
+    const response = await fetch(`${this.home.dataset.address}?handler=Engrave`, {
+      method: "POST",
+      body,
+      headers: { "X-Antiforgery": token() },
+    });
     if (!response.ok) throw new Error(await refusal(response, "The piece could not be read."));
     return response.json();
   },

@@ -9,7 +9,9 @@ changeable();
 // The sheet's small staves, each as wide as its notes.
 async function staves() {
   for (const staff of document.querySelectorAll(".small-staff")) {
-    const picture = await engrave(JSON.parse(staff.querySelector("[data-score]").textContent), 2000, false, { scale: Number(staff.dataset.scale) });
+    const picture = await engrave(JSON.parse(staff.querySelector("[data-score]").textContent), 2000, false, {
+      scale: Number(staff.dataset.scale),
+    });
     staff.querySelector(".engraved").replaceChildren(picture);
   }
   document.querySelector(".week-sheet")?.setAttribute("data-engraved", "");
@@ -21,7 +23,10 @@ document.addEventListener("click", async (event) => {
   const copy = event.target.closest("[data-copy]");
   if (!copy) return;
   const text = document.querySelector(copy.dataset.copy);
-  const done = await navigator.clipboard.writeText(text.value).then(() => true).catch(() => false);
+  const done = await navigator.clipboard
+    .writeText(text.value)
+    .then(() => true)
+    .catch(() => false);
   // Where the clipboard is shut the text is selected, for the keys to copy.
   if (!done) text.select();
   copy.textContent = done ? "Copied" : "Selected: press Ctrl C";
