@@ -129,7 +129,9 @@ public sealed class TakesAsAskedTests : IDisposable
         );
         Assert.Equal(Stage(alone), Stage(turn));
         Assert.Equal(moment, new DateTimeOffset((await EntryAsync(turn)).At).ToUnixTimeMilliseconds());
-        // A clock that is a day off says nothing.
+        // Nothing was played before Start was pressed, and a clock that is a day off says nothing.
+        var early = await HeardAsync("buzz", pupil, $"{Query}&firstCue=0&playedAt={moment - 60_000}", wav, request);
+        Assert.InRange(new DateTimeOffset((await EntryAsync(early)).At).ToUnixTimeMilliseconds(), moment - 59_999, moment);
         var off = await HeardAsync("buzz", pupil, $"{Query}&firstCue=0&playedAt={moment - 86_400_000}", wav, request);
         Assert.True(new DateTimeOffset((await EntryAsync(off)).At).ToUnixTimeMilliseconds() > moment);
     }

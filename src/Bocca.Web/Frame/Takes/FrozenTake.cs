@@ -11,6 +11,9 @@ namespace Bocca.Web.Frame.Takes;
 /// <param name="Rebuilt">Whether it was made only now, as none came with the sound or it was too old.</param>
 public record FrozenTake(AskedUnder Under, TakeRequest Stored, bool Rebuilt)
 {
+    /// <summary>When Start was pressed; null where it was made only now.</summary>
+    public DateTime? Made { get; init; }
+
     /// <summary>The terms of then.</summary>
     public TakeTerms Terms { get; } = Under.Terms();
 }

@@ -24,7 +24,10 @@ public record SentSound(IFormFile? Sound, EntrySource Source, double? FirstCue, 
     /// <summary>When it was played where it waited before it was sent, milliseconds since 1970; null for just now.</summary>
     public long? PlayedAt { get; init; }
 
-    /// <summary>Where in the sound the take begins and ends, seconds: a turn of several; null for its beginning and its end.</summary>
+    /// <summary>
+    /// Where in the sound the take begins and ends, seconds: one turn of several; null for its beginning and its end. The first cue
+    /// counts from there.
+    /// </summary>
     public double? From { get; init; }
 
     /// <inheritdoc cref="From"/>
@@ -51,7 +54,7 @@ public record SentSound(IFormFile? Sound, EntrySource Source, double? FirstCue, 
     }
 
     /// <summary>
-    /// When it was played: as the browser says where the take waited, but of the same day; else now. A clock that goes wrong moves nothing.
+    /// When it was played, as the browser says where the take waited; now where it says nothing, another day or what is still to come.
     /// </summary>
     public DateTime Moment(RoomClock clock)
     {

@@ -108,7 +108,8 @@ public sealed class StopTakes<T>(Pupil pupil, Journal journal, HealthDay health,
             (entry.Outcome, entry.Summary) = (payload.Verdict.Outcome, payload.Verdict.Summary);
         }
 
-        entry.At = moment;
+        // Nobody played it before Start was pressed, whatever the browser's clock says: rests are counted from here.
+        entry.At = frozen.Made is { } made && made > moment ? made : moment;
         if (entry.InstrumentId is not null)
             entry.InstrumentId = frozen.Under.On.Instrument;
         if (!sent.IsPlayedHere)

@@ -136,7 +136,7 @@ public abstract class TakePage<T>(Journal journal) : EntriesPage(journal)
         if (issued is not null && issued.Request.Kind != kind.Id)
             throw new ArgumentException("What this take was asked to be belongs to another page. Press Start once more.");
         if (issued is not null)
-            return new FrozenTake<TRequest>(kind.Read(issued.Request), issued.Request, Rebuilt: false);
+            return new FrozenTake<TRequest>(kind.Read(issued.Request), issued.Request, Rebuilt: false) { Made = issued.Made };
         var asked = await make();
         return new FrozenTake<TRequest>(asked, kind.Write(asked), Rebuilt: true);
     }
